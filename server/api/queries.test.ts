@@ -1,4 +1,4 @@
-import { and, eq, inArray, ne } from 'drizzle-orm'
+import { and, eq, inArray, ne, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
@@ -10,6 +10,7 @@ import { enlarge } from '#server/testing/enlarge'
 import { holdAll, isStudentOf } from '#server/testing/holdAll'
 import { queriesOf, TEST_NOW, testServer, type Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
+import type { Found as FoundView } from '#shared/planning/find'
 
 const TIMES = 13
 const ASKING = ['ines', 'liv'] as const
@@ -129,5 +130,55 @@ describe('statements that an answer takes', () => {
     const all = addresses.map(({ email }, i) => `${email},${(i % 7) + 1}`)
     const one = await take(all.slice(0, 1))
     expect(await take(all.slice(1))).toBeLessThanOrEqual(one + 1)
+  })
+
+  it('and when words are found in many activities', async () => {
+    const shown = await small.db
+      .selectDistinctOn([t.contributions.activityId], {
+        id: t.contributions.id,
+        activityId: t.contributions.activityId,
+      })
+      .from(t.contributions)
+      .where(and(eq(t.contributions.state, 'shown'), ne(t.contributions.type, 'pageVersion')))
+      .orderBy(t.contributions.activityId, t.contributions.seq)
+    const pages = await small.db
+      .select({ id: t.wikiPages.currentId, activityId: t.wikiPages.activityId })
+      .from(t.wikiPages)
+      .where(eq(t.wikiPages.activityId, small.city.id))
+      .limit(1)
+    const write = (word: string, ids: ReadonlyArray<string | null>) =>
+      small.db
+        .update(t.contributions)
+        .set({ text: sql`${t.contributions.text} || ${` ${word}`}` })
+        .where(
+          inArray(
+            t.contributions.id,
+            ids.flatMap(id => id ?? []),
+          ),
+        )
+    const ofFew = shown.filter(s => [small.breakwater.id, small.pilot.id].includes(s.activityId))
+    await write(
+      'gannet',
+      [...ofFew, ...pages].map(s => s.id),
+    )
+    await write(
+      'puffin',
+      [...shown, ...pages].map(s => s.id),
+    )
+    const found = async (word: string) => {
+      const path = `/api/seminars/${small.seminar.id}/find?q=${word}`
+      const answer = await clients.get(small)!.get('ines')!.send('GET', path)
+      const { contributions } = (await answer.json()) as FoundView
+      return {
+        activities: new Set(contributions.map(c => c.activityId)).size,
+        queries: queriesOf(answer),
+      }
+    }
+    const few = await found('gannet')
+    const many = await found('puffin')
+    expect(few.activities).toBeLessThanOrEqual(3)
+    expect(many.activities).toBeGreaterThanOrEqual(6)
+    // more only for who talks with whom, and under which names, where a few of them ask for that
+    expect(many.queries).toBeLessThanOrEqual(few.queries + 5)
   })
 })

@@ -15,7 +15,14 @@ import { enrolments, pageComments, pageVersions, wikiPages } from '#server/datab
 import { Problem, refusedField } from '#server/http/problem'
 import { readerRole } from '#server/services/contributing'
 import { authorView } from '#server/services/people'
-import { type ActivityPlan, type AudienceGroup, groupsOf, loadPlan } from '#server/services/planning'
+import {
+  type ActivityPlan,
+  type AudienceGroup,
+  groupsOf,
+  groupsOfEach,
+  loadPlan,
+  loadPlans,
+} from '#server/services/planning'
 import type { AuthorView } from '#shared/contributing/thread'
 
 export type PageRow = typeof wikiPages.$inferSelect
@@ -48,6 +55,23 @@ export async function wikiAccess(
     actor.enrolment,
     actor.seminar.state === 'archived',
     now,
+  )
+}
+
+/** The same of several wikis, by activity. */
+export async function wikiAccessesFor(
+  db: Db,
+  { enrolment, seminar }: Pick<Actor, 'enrolment' | 'seminar'>,
+  activities: readonly ActivityRow[],
+  now: Date,
+): Promise<Map<string, WikiAccess>> {
+  const [plans, groups] = await Promise.all([loadPlans(db, activities), groupsOfEach(db, activities)])
+  return new Map(
+    plans.map(plan => {
+      const { id } = plan.activity
+      const of = { plan, groups: groups.get(id)! }
+      return [id, wikiAccessFor(of, enrolment, seminar.state === 'archived', now)]
+    }),
   )
 }
 

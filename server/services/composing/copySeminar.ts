@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, isNull } from 'drizzle-orm'
+import { v7 } from 'uuid'
 import { shiftInstant, shiftWeek } from '#core/planning/shiftTerm'
-import type { Actor } from '#server/access/seminar'
-import type { Database } from '#server/database/client'
+import type { Actor, Seminar } from '#server/access/seminar'
+import type { Database, Db } from '#server/database/client'
 import {
   activities,
   categories,
@@ -75,48 +76,7 @@ export async function copySeminar(
       })
       .returning()
     const target: Actor = { person: actor.person, seminar: made, enrolment: enrolment!, studentsEye: false }
-    const unitRows = await tx
-      .select()
-      .from(units)
-      .where(eq(units.seminarId, from.id))
-      .orderBy(asc(units.position))
-    const unitIds = new Map<string, string>()
-    for (const { id, ...unit } of unitRows) {
-      const [row] = await tx
-        .insert(units)
-        .values({
-          ...unit,
-          seminarId: made.id,
-          fromWeek: Math.min(copy.weeks, shiftWeek(unit.fromWeek, from, made)),
-          toWeek: Math.min(copy.weeks, shiftWeek(unit.toWeek, from, made)),
-        })
-        .returning()
-      unitIds.set(id, row!.id)
-    }
-    for (const { id: _own, ...row } of await tx
-      .select()
-      .from(categories)
-      .where(eq(categories.seminarId, from.id)))
-      await tx.insert(categories).values({ ...row, seminarId: made.id })
-    for (const { id, ...row } of await tx
-      .select()
-      .from(gradingScales)
-      .where(eq(gradingScales.seminarId, from.id))) {
-      const [scale] = await tx
-        .insert(gradingScales)
-        .values({ ...row, seminarId: made.id })
-        .returning()
-      if (from.grading.gradingScaleId === id)
-        await tx
-          .update(seminars)
-          .set({ grading: { ...from.grading, gradingScaleId: scale!.id } })
-          .where(eq(seminars.id, made.id))
-    }
-    for (const { id: _own, ...row } of await tx
-      .select()
-      .from(outcomes)
-      .where(eq(outcomes.seminarId, from.id)))
-      await tx.insert(outcomes).values({ ...row, seminarId: made.id })
+    const unitIds = await copyLists(tx, from, made)
     const newest = await tx
       .selectDistinctOn([rubricVersions.rubricId], { id: rubricVersions.id })
       .from(rubricVersions)
@@ -143,4 +103,43 @@ export async function copySeminar(
     }
   })
   return { seminarId: copy.id }
+}
+
+/** The lists of a seminar again in its copy. @returns the copy's unit for each unit of the original */
+async function copyLists(tx: Db, from: Seminar, made: Seminar): Promise<Map<string, string>> {
+  const [unitRows, categoryRows, scaleRows, outcomeRows] = await Promise.all([
+    tx.select().from(units).where(eq(units.seminarId, from.id)),
+    tx.select().from(categories).where(eq(categories.seminarId, from.id)),
+    tx.select().from(gradingScales).where(eq(gradingScales.seminarId, from.id)),
+    tx.select().from(outcomes).where(eq(outcomes.seminarId, from.id)),
+  ])
+  const idsOf = (rows: ReadonlyArray<{ readonly id: string }>) => new Map(rows.map(r => [r.id, v7()]))
+  const unitIds = idsOf(unitRows)
+  const scaleIds = idsOf(scaleRows)
+  const inCopy = { seminarId: made.id }
+  if (unitRows.length > 0)
+    await tx.insert(units).values(
+      unitRows.map(unit => ({
+        ...unit,
+        ...inCopy,
+        id: unitIds.get(unit.id)!,
+        fromWeek: Math.min(made.weeks, shiftWeek(unit.fromWeek, from, made)),
+        toWeek: Math.min(made.weeks, shiftWeek(unit.toWeek, from, made)),
+      })),
+    )
+  if (categoryRows.length > 0)
+    await tx.insert(categories).values(categoryRows.map(({ id: _, ...row }) => ({ ...row, ...inCopy })))
+  if (scaleRows.length > 0)
+    await tx
+      .insert(gradingScales)
+      .values(scaleRows.map(row => ({ ...row, ...inCopy, id: scaleIds.get(row.id)! })))
+  if (outcomeRows.length > 0)
+    await tx.insert(outcomes).values(outcomeRows.map(({ id: _, ...row }) => ({ ...row, ...inCopy })))
+  const gradingScaleId = scaleIds.get(from.grading.gradingScaleId ?? '')
+  if (gradingScaleId)
+    await tx
+      .update(seminars)
+      .set({ grading: { ...from.grading, gradingScaleId } })
+      .where(eq(seminars.id, made.id))
+  return unitIds
 }

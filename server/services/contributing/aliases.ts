@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm'
+import { inArray } from 'drizzle-orm'
 import { randomInt, randomUUID } from 'node:crypto'
 import { drawAlias } from '#core/contributing/drawAlias'
 import { talkOf } from '#core/contributing/talkSettings'
@@ -29,12 +29,23 @@ const TRIES = 5
  * What students of an activity go by in each of its threads; empty where names are shown. Names are given as people come to
  * write (`prepareActivities`), at random: neither name nor id says who came first.
  */
-export async function aliasesOf(db: Db, activity: ActivityRow, rows: readonly Authored[]): Promise<Aliases> {
-  if (!talkOf(activity.settings).namesHidden) return new Map()
-  return aliasesFor(
-    db,
-    activity,
-    rows.filter(r => r.role === 'student'),
+export const aliasesOf = (db: Db, activity: ActivityRow, rows: readonly Authored[]): Promise<Aliases> =>
+  aliasesAmong(db, [{ activity, rows }])
+
+/** The same of several activities at once. */
+export async function aliasesAmong(
+  db: Db,
+  all: ReadonlyArray<{ readonly activity: ActivityRow; readonly rows: readonly Authored[] }>,
+): Promise<Aliases> {
+  const hidden = all.filter(({ activity }) => talkOf(activity.settings).namesHidden)
+  if (hidden.length === 0) return new Map()
+  const students = hidden.flatMap(({ rows }) => rows.filter(r => r.role === 'student'))
+  return withDrawn(
+    await storedAliases(
+      db,
+      hidden.map(({ activity }) => activity.id),
+    ),
+    students,
   )
 }
 
@@ -42,8 +53,12 @@ export async function aliasesOf(db: Db, activity: ActivityRow, rows: readonly Au
  * What people go by in threads, whatever is set. Whoever has not been given a name yet goes by one that is not kept: so it
  * is with an empty draft, which its author alone sees.
  */
-export async function aliasesFor(db: Db, activity: ActivityId, rows: readonly Named[]): Promise<Aliases> {
-  const { known, drawn } = drawMissing(await storedAliases(db, activity), rows)
+export async function aliasesFor(db: Db, { id }: ActivityId, rows: readonly Named[]): Promise<Aliases> {
+  return withDrawn(await storedAliases(db, [id]), rows)
+}
+
+function withDrawn(stored: Parameters<typeof drawMissing>[0], rows: readonly Named[]): Aliases {
+  const { known, drawn } = drawMissing(stored, rows)
   for (const { threadId, enrolmentId, name } of drawn)
     known.set(aliasKey(threadId, enrolmentId), { id: randomUUID(), name })
   return known
@@ -52,7 +67,7 @@ export async function aliasesFor(db: Db, activity: ActivityId, rows: readonly Na
 /** Gives a name, drawn at random, to whoever has none yet in a thread. */
 export async function giveAliases(tx: Db, activity: ActivityId, rows: readonly Named[]): Promise<void> {
   for (let left = TRIES; left > 0; left--) {
-    const { drawn } = drawMissing(await storedAliases(tx, activity), rows)
+    const { drawn } = drawMissing(await storedAliases(tx, [activity.id]), rows)
     if (drawn.length === 0) return
     // somebody else may have named them at the same moment: theirs holds, and the loop looks again
     for (const some of slicesOf(drawn))
@@ -63,8 +78,11 @@ export async function giveAliases(tx: Db, activity: ActivityId, rows: readonly N
   }
 }
 
-const storedAliases = (db: Db, { id }: ActivityId) =>
-  db.select().from(aliases).where(eq(aliases.activityId, id))
+const storedAliases = (db: Db, activityIds: readonly string[]) =>
+  db
+    .select()
+    .from(aliases)
+    .where(inArray(aliases.activityId, [...activityIds]))
 
 /** Whoever has no name yet, each with one that nobody has in its thread. */
 function drawMissing(stored: ReadonlyArray<typeof aliases.$inferSelect>, rows: readonly Named[]) {

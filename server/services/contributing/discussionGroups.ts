@@ -1,9 +1,9 @@
-import { asc, eq, inArray } from 'drizzle-orm'
+import { asc, inArray } from 'drizzle-orm'
 import { talkOf } from '#core/contributing/talkSettings'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { enrolments, groupMembers, groups, sections } from '#server/database/schema'
-import { seminarsOf } from '#server/services/planning'
+import { seminarsOfEach } from '#server/services/planning'
 
 /** Who talks with whom where each section, or each group, talks by itself. */
 export interface DiscussionGroups {
@@ -17,42 +17,94 @@ export const discussionGroupOf = (groups: DiscussionGroups | null, enrolmentId: 
 
 /** The discussion groups of an activity, or null where all talk together. Groups are those of the plan the activity is for. */
 export async function discussionGroupsOf(db: Db, activity: ActivityRow): Promise<DiscussionGroups | null> {
-  const { apart } = talkOf(activity.settings)
-  const { audience } = activity
-  if (apart === 'groups' && audience.kind === 'groups') {
-    const [named, members] = await Promise.all([
-      db
-        .select({ id: groups.id, title: groups.title })
-        .from(groups)
-        .where(eq(groups.groupPlanId, audience.groupPlanId))
-        .orderBy(asc(groups.position)),
-      db
-        .select({ group: groupMembers.groupId, enrolmentId: groupMembers.enrolmentId })
-        .from(groupMembers)
-        .where(eq(groupMembers.groupPlanId, audience.groupPlanId)),
-    ])
-    const meant = named.filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id))
-    return {
-      titles: new Map(meant.map(g => [g.id, g.title])),
-      ofPerson: new Map(members.map(m => [m.enrolmentId, m.group])),
-    }
-  }
-  if (apart !== 'sections') return null
-  const seminarIds = await seminarsOf(db, activity)
+  const found = await discussionGroupsAmong(db, [activity])
+  return found.get(activity.id) ?? null
+}
+
+/** The discussion groups of those activities in which not all talk together. */
+export async function discussionGroupsAmong(
+  db: Db,
+  activities: readonly ActivityRow[],
+): Promise<Map<string, DiscussionGroups>> {
+  const [byGroups, bySections] = await Promise.all([
+    talkingInGroups(db, activities),
+    talkingInSections(
+      db,
+      activities.filter(a => talkOf(a.settings).apart === 'sections'),
+    ),
+  ])
+  return new Map([...byGroups, ...bySections])
+}
+
+async function talkingInGroups(
+  db: Db,
+  activities: readonly ActivityRow[],
+): Promise<Array<[string, DiscussionGroups]>> {
+  const apart = activities.flatMap(({ id, settings, audience }) =>
+    talkOf(settings).apart === 'groups' && audience.kind === 'groups' ? [{ id, ...audience }] : [],
+  )
+  if (apart.length === 0) return []
+  const planIds = apart.map(a => a.groupPlanId)
   const [named, members] = await Promise.all([
     db
-      .select({ id: sections.id, title: sections.title })
+      .select({ id: groups.id, title: groups.title, planId: groups.groupPlanId })
+      .from(groups)
+      .where(inArray(groups.groupPlanId, planIds))
+      .orderBy(asc(groups.position)),
+    db
+      .select({
+        group: groupMembers.groupId,
+        enrolmentId: groupMembers.enrolmentId,
+        planId: groupMembers.groupPlanId,
+      })
+      .from(groupMembers)
+      .where(inArray(groupMembers.groupPlanId, planIds)),
+  ])
+  return apart.map(({ id, groupPlanId, groupIds }) => {
+    const meant = named.filter(
+      g => g.planId === groupPlanId && (groupIds.length === 0 || groupIds.includes(g.id)),
+    )
+    const own = members.filter(m => m.planId === groupPlanId)
+    return [
+      id,
+      {
+        titles: new Map(meant.map(g => [g.id, g.title])),
+        ofPerson: new Map(own.map(m => [m.enrolmentId, m.group])),
+      },
+    ]
+  })
+}
+
+async function talkingInSections(
+  db: Db,
+  activities: readonly ActivityRow[],
+): Promise<Array<[string, DiscussionGroups]>> {
+  if (activities.length === 0) return []
+  const seminarsById = await seminarsOfEach(db, activities)
+  const seminarIds = [...new Set([...seminarsById.values()].flat())]
+  const [named, members] = await Promise.all([
+    db
+      .select({ id: sections.id, title: sections.title, seminarId: sections.seminarId })
       .from(sections)
       .where(inArray(sections.seminarId, seminarIds))
       .orderBy(asc(sections.position)),
     db
-      .select({ group: enrolments.sectionId, enrolmentId: enrolments.id })
+      .select({ group: enrolments.sectionId, enrolmentId: enrolments.id, seminarId: enrolments.seminarId })
       .from(enrolments)
       .where(inArray(enrolments.seminarId, seminarIds)),
   ])
-  const meant = named.filter(s => audience.kind !== 'sections' || audience.sectionIds.includes(s.id))
-  return {
-    titles: new Map(meant.map(s => [s.id, s.title])),
-    ofPerson: new Map(members.flatMap(m => (m.group ? [[m.enrolmentId, m.group] as const] : []))),
-  }
+  return activities.map(({ id, audience }) => {
+    const isIn = new Set(seminarsById.get(id))
+    const meant = named.filter(
+      s => isIn.has(s.seminarId) && (audience.kind !== 'sections' || audience.sectionIds.includes(s.id)),
+    )
+    const own = members.filter(m => isIn.has(m.seminarId))
+    return [
+      id,
+      {
+        titles: new Map(meant.map(s => [s.id, s.title])),
+        ofPerson: new Map(own.flatMap(m => (m.group ? [[m.enrolmentId, m.group] as const] : []))),
+      },
+    ]
+  })
 }

@@ -14,6 +14,7 @@ export type EntryWrite = Pick<Written, 'promptId' | 'title'> & Partial<Pick<Writ
 
 /** A page that holds words somebody looked for. */
 export interface FoundPage {
+  readonly activityId: string
   readonly id: string // of the contribution
   readonly pageId: string
   readonly groupId: string | null
@@ -81,7 +82,8 @@ export interface KindHooks {
   /** Those of the contributions that somebody may read, where these stand in pages. */
   readonly findPages?: (
     db: Db,
-    actor: ActivityActor,
+    actor: Actor,
+    activities: readonly ActivityRow[], // those of the kind they are in
     ids: readonly string[],
     now: Date,
   ) => Promise<readonly FoundPage[]>

@@ -1,9 +1,9 @@
-import { and, eq } from 'drizzle-orm'
-import { type ActivityActor } from '#server/access/seminar'
+import { and, eq, inArray } from 'drizzle-orm'
+import type { ActivityActor, ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
-import { aliasesOf, aliasKey } from './aliases'
-import { discussionGroupsOf } from './discussionGroups'
+import { aliasesAmong, aliasKey } from './aliases'
+import { discussionGroupsAmong } from './discussionGroups'
 import { openedByOwn, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
@@ -34,12 +34,33 @@ export async function readableOf(
   ids: readonly string[],
   now: Date,
 ) {
-  const rows = await storedContributions(db, activity.id, enrolment.id, { ids, bodies: false })
-  const threads = [...new Set(rows.map(r => r.threadId))].filter(id => !rows.some(r => r.id === id))
-  const [chain, own] = await Promise.all([
-    storedContributions(db, activity.id, enrolment.id, { ids: threads, bodies: false }),
+  const [only] = await readableIn(db, enrolment, [{ activity, ids }], now)
+  return only!
+}
+
+/** Some contributions of several activities as the reader gets them, activity by activity in the order asked for. */
+export async function readableIn(
+  db: Db,
+  enrolment: Enrolment,
+  asked: ReadonlyArray<{ readonly activity: ActivityRow; readonly ids: readonly string[] }>,
+  now: Date,
+) {
+  if (asked.length === 0) return []
+  const activities = asked.map(a => a.activity)
+  const here = activities.map(a => a.id)
+  const wanted = asked.flatMap(a => a.ids)
+  const stored = await storedContributions(db, here, enrolment.id, { ids: wanted, bodies: false })
+  const byId = new Map(stored.map(row => [row.id, row]))
+  const threads = [...new Set(stored.map(r => r.threadId))].filter(id => !byId.has(id))
+  const each = asked.map(({ activity, ids }) => {
+    const isIn = new Set(ids)
+    return { activity, ids: isIn, rows: stored.filter(r => isIn.has(r.id)) }
+  })
+  const [chain, own, aliases, discussionGroups] = await Promise.all([
+    storedContributions(db, here, enrolment.id, { ids: threads, bodies: false }),
     db
       .select({
+        activityId: contributions.activityId,
         authorId: contributions.authorId,
         state: contributions.state,
         type: contributions.type,
@@ -49,24 +70,27 @@ export async function readableOf(
       .from(contributions)
       .where(
         and(
-          eq(contributions.activityId, activity.id),
+          inArray(contributions.activityId, here),
           eq(contributions.authorId, enrolment.id),
           eq(contributions.state, 'shown'),
         ),
       ),
+    aliasesAmong(db, each),
+    discussionGroupsAmong(db, activities),
   ])
-  const reader = { activity, enrolment, seenSeq: null, now }
-  const [aliases, discussionGroups] = await Promise.all([
-    aliasesOf(db, activity, rows),
-    discussionGroupsOf(db, activity),
-  ])
-  const { contributions: views } = shapeForReader(rows, reader, {
-    aliases,
-    discussionGroups,
-    files: new Map(),
-    roots: new Map(chain.map(r => [r.id, r])),
-    ownIn: openedByOwn(own, reader),
-    answered: new Set(ids), // whoever asks for one stands at it: its place is there, withdrawn or not
+  return each.map(({ activity, ids, rows }) => {
+    const reader = { activity, enrolment, seenSeq: null, now }
+    const { contributions: views } = shapeForReader(rows, reader, {
+      aliases,
+      discussionGroups: discussionGroups.get(activity.id) ?? null,
+      files: new Map(),
+      roots: new Map(chain.map(r => [r.id, r])),
+      ownIn: openedByOwn(
+        own.filter(c => c.activityId === activity.id),
+        reader,
+      ),
+      answered: ids, // whoever asks for one stands at it: its place is there, withdrawn or not
+    })
+    return { activityId: activity.id, rows, views, aliases }
   })
-  return { rows, views, aliases }
 }

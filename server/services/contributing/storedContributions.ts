@@ -39,20 +39,25 @@ export interface StoredContribution {
 }
 
 /**
- * All that could reach anyone in this activity, in the order in which it was shown, and what waits after it; drafts stay
- * behind, and timed texts reach their author alone. For `shapeForReader` only: nothing here is fit to be sent.
+ * All that could reach anyone in an activity, or in one of several, in the order in which it was shown, and what waits
+ * after it; drafts stay behind, and timed texts reach their author alone. For `shapeForReader` only: nothing here is fit
+ * to be sent.
  *
  * @param pick.ids only these; pick.bodies whether their words are fetched
  */
 export async function storedContributions(
   db: Db,
-  activityId: string,
+  activityIds: string | readonly string[],
   readerId: string,
   pick: { readonly ids?: readonly string[]; readonly bodies: boolean },
 ): Promise<StoredContribution[]> {
   if (pick.ids?.length === 0) return []
   const among = (column: string) =>
     pick.ids ? sql`and ${sql.raw(column)} = any(${sql.param([...pick.ids])}::uuid[])` : sql``
+  const isHere = (column: string) =>
+    typeof activityIds === 'string'
+      ? sql`${sql.raw(column)} = ${activityIds}`
+      : sql`${sql.raw(column)} = any(${sql.param([...activityIds])}::uuid[])`
   const [rows, authors] = await Promise.all([
     rowsOf<Row>(
       db,
@@ -70,10 +75,10 @@ export async function storedContributions(
         left join (
           select n.contribution_id, count(*)::int as given, bool_or(n.enrolment_id = ${readerId}) as mine
           from nods n join contributions of on of.id = n.contribution_id
-          where of.activity_id = ${activityId} ${among('n.contribution_id')}
+          where ${isHere('of.activity_id')} ${among('n.contribution_id')}
           group by n.contribution_id
         ) n on n.contribution_id = c.id
-        where c.activity_id = ${activityId} ${among('c.id')}
+        where ${isHere('c.activity_id')} ${among('c.id')}
           and (c.state in ('shown', 'withdrawn', 'awaitingApproval') or (c.state = 'scheduled' and c.author_id = ${readerId}))
         order by c.seq, c.saved_at, c.id`,
     ),
@@ -82,7 +87,7 @@ export async function storedContributions(
       sql`
         select e.id, e.name, e.given_name, e.family_name, e.role from enrolments e
         where e.id = any(array(
-          select distinct c.author_id from contributions c where c.activity_id = ${activityId} ${among('c.id')}
+          select distinct c.author_id from contributions c where ${isHere('c.activity_id')} ${among('c.id')}
         ))
           and (e.state <> 'practice' or e.id = ${readerId})`,
     ),

@@ -1,11 +1,9 @@
 import { getTableColumns, getTableName } from 'drizzle-orm'
 import { getTableConfig } from 'drizzle-orm/pg-core'
+import { columnName } from '#server/database/proposedValues'
 import { type KeptTable } from './keptTables'
 
 export const nameOf = (kept: Pick<KeptTable, 'table'>): string => getTableName(kept.table)
-/** A column as the database calls it. */
-const columnName = (column: { readonly name: string }) =>
-  column.name.replace(/[A-Z]/g, c => `_${c.toLowerCase()}`)
 /** Names of a table's columns as the database and an archive have them, with their types. */
 export const columnsOf = ({
   table,

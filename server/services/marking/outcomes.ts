@@ -1,11 +1,18 @@
 import { listName } from '#core/people/names'
-import { and, asc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNotNull, isNull, ne, or } from 'drizzle-orm'
 import { stringify } from 'csv-stringify/sync'
 import { reportOutcomes, type Judgement, type OutcomeReport } from '#core/marking/outcomes'
 import { safeCell } from '#core/marking/results/safeCell'
 import type { Actor, Seminar } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, marks, outcomes, rubricCriteria, sections } from '#server/database/schema'
+import {
+  activities,
+  criterionMarks,
+  marks,
+  outcomes,
+  rubricCriteria,
+  sections,
+} from '#server/database/schema'
 import { countedStudents } from '#server/services/people'
 import { takesPartIn } from '#server/services/planning'
 import type { OutcomesQuery, OutcomesView } from '#shared/marking/outcomes'
@@ -16,44 +23,69 @@ const USUAL_THRESHOLD = 60 // percent, where the seminar has no pass mark
  * Every criterion judged in what counts, one row for each student: as the mark stands or, where a returned one is being
  * changed, as it was returned.
  */
-function judgedSteps(db: Db, seminar: Seminar) {
+async function judgedSteps(db: Db, seminar: Seminar) {
   const states = seminar.grading.countHeld ? (['held', 'returned'] as const) : (['returned'] as const)
-  const counted = db.select({ id: activities.id }).from(activities).where(takesPartIn(db, seminar.id))
-  const judged = sql`(
-    select m.id as mark_id, s.criterion_id, s.points,
-      exists (select 1 from jsonb_array_elements(m.excused_from) e where e ->> 'criterionId' = s.criterion_id::text) as excused
-    from marks m join criterion_marks s on s.mark_id = m.id
-    where m.activity_id in (${counted}) and (m.returned is null or m.state = 'returned')
-    union all
-    select m.id, (c ->> 'id')::uuid, (c ->> 'points')::int, jsonb_exists(c, 'excused')
-    from marks m cross join lateral jsonb_array_elements(m.returned -> 'criteria') c
-    where m.activity_id in (${counted}) and m.returned is not null and m.state <> 'returned' and c ->> 'levelTitle' <> ''
-  ) as judged`
-  return db
+  const counted = await db
+    .select({ id: activities.id, title: activities.title, kind: activities.kind })
+    .from(activities)
+    .where(and(takesPartIn(db, seminar.id), eq(activities.practice, false)))
+    .orderBy(asc(activities.opensAt), asc(activities.id))
+  const activityOf = new Map(counted.map((a, position) => [a.id, { ...a, position }]))
+  const isCounted = inArray(marks.activityId, [...activityOf.keys()])
+  const [standing, returned] = await Promise.all([
+    db
+      .select({
+        activityId: marks.activityId,
+        studentId: marks.enrolmentId,
+        id: criterionMarks.criterionId,
+        points: criterionMarks.points,
+        excusedFrom: marks.excusedFrom,
+      })
+      .from(marks)
+      .innerJoin(criterionMarks, eq(criterionMarks.markId, marks.id))
+      .where(
+        and(isCounted, inArray(marks.state, states), or(isNull(marks.returned), eq(marks.state, 'returned'))),
+      ),
+    db
+      .select({ activityId: marks.activityId, studentId: marks.enrolmentId, returned: marks.returned })
+      .from(marks)
+      .where(and(isCounted, isNotNull(marks.returned), ne(marks.state, 'returned'))),
+  ])
+  const judged = [
+    ...standing
+      .filter(s => !s.excusedFrom.some(e => e.criterionId === s.id))
+      .map(({ excusedFrom: _, ...step }) => step),
+    ...returned.flatMap(({ returned: letter, ...of }) =>
+      letter!.criteria
+        .filter(c => c.levelTitle !== '' && c.excused === undefined)
+        .map(({ id, points }) => ({ ...of, id, points })),
+    ),
+  ]
+  const criteria = await criteriaById(
+    db,
+    judged.map(j => j.id),
+  )
+  return judged
+    .flatMap(({ id, ...step }) => {
+      const criterion = criteria.get(id)
+      return criterion ? [{ ...step, ...criterion, in: activityOf.get(step.activityId)! }] : []
+    })
+    .sort((x, y) => x.in.position - y.in.position || x.position - y.position)
+}
+
+async function criteriaById(db: Db, ids: readonly string[]) {
+  const rows = await db
     .select({
-      studentId: marks.enrolmentId,
-      excused: sql<boolean>`judged.excused`,
-      criterionId: rubricCriteria.id,
-      points: sql<number>`judged.points`,
+      id: rubricCriteria.id,
       max: rubricCriteria.max,
       weight: rubricCriteria.weight,
       criterion: rubricCriteria.title,
       outcomeId: rubricCriteria.outcomeId,
-      activityId: activities.id,
-      activity: activities.title,
-      kind: activities.kind,
+      position: rubricCriteria.position,
     })
-    .from(marks)
-    .innerJoin(judged, sql`judged.mark_id = ${marks.id}`)
-    .innerJoin(rubricCriteria, sql`${rubricCriteria.id} = judged.criterion_id`)
-    .innerJoin(activities, eq(activities.id, marks.activityId))
-    .where(and(eq(activities.practice, false), or(inArray(marks.state, states), isNotNull(marks.returned))))
-    .orderBy(
-      asc(activities.opensAt),
-      asc(activities.id),
-      asc(rubricCriteria.position),
-      asc(marks.enrolmentId),
-    )
+    .from(rubricCriteria)
+    .where(inArray(rubricCriteria.id, [...new Set(ids)]))
+  return new Map(rows.map(({ id, ...criterion }) => [id, criterion]))
 }
 
 /**
@@ -74,14 +106,14 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
     judgedSteps(db, seminar),
   ])
   const student = new Map(students.map(s => [s.enrolmentId, s]))
-  const judged = rows.filter(r => student.has(r.studentId) && r.max > 0 && !r.excused)
+  const judged = rows.filter(r => student.has(r.studentId) && r.max > 0)
   const known = new Set(list.map(o => o.id))
   const judgements = judged.flatMap((r): Judgement[] =>
     r.outcomeId && known.has(r.outcomeId)
       ? [{ ...r, outcomeId: r.outcomeId, sectionId: student.get(r.studentId)!.sectionId }]
       : [],
   )
-  const titles = new Map(rows.map(r => [r.activityId, { activity: r.activity, kind: r.kind }]))
+  const titles = new Map(rows.map(r => [r.activityId, { activity: r.in.title, kind: r.in.kind }]))
   const inOrder = (of: OutcomeReport['sections']) =>
     [...sectionRows, { id: null, title: 'no section' }].flatMap(s => {
       const found = of.find(x => x.sectionId === s.id)

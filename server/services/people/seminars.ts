@@ -13,6 +13,7 @@ import {
   seminars,
   units,
 } from '#server/database/schema'
+import { proposedValues } from '#server/database/proposedValues'
 import { Problem, refusedField } from '#server/http/problem'
 import { withIdempotency } from '#server/services/idempotency'
 import type { SettingsBody, SettingsView } from '#shared/people/settings'
@@ -210,7 +211,7 @@ function requireWithinTerm(s: SettingsBody): void {
 
 type Listed = typeof sections | typeof units | typeof categories | typeof gradingScales
 
-/** Makes a seminar's list what it should be: updates by id, adds, and takes away what is gone once `release` has let go of it. */
+/** Makes a seminar's list what it should be in three statements: changes by id, adds, and takes away what is gone once `release` has let go of it. */
 async function replace<T extends Listed>(
   tx: Db,
   table: T,
@@ -227,14 +228,22 @@ async function replace<T extends Listed>(
     await release(gone)
     await tx.delete(table).where(inArray(table.id, gone))
   }
-  for (const row of wanted) {
-    if (rows.some(r => r.id === row.id))
-      await tx
-        .update(table)
-        .set(row as never) // a row of this very table: its columns are not known where the table is a parameter
-        .where(and(eq(table.id, row.id!), eq(table.seminarId, seminarId)))
-    else await tx.insert(table).values(row as never) // as above
-  }
+  if (wanted.length === 0) return
+  const stored = await tx
+    .insert(table as typeof sections)
+    .values([...wanted] as never) // rows of this very table: its columns are not known where the table is a parameter
+    .onConflictDoUpdate({
+      target: table.id,
+      set: proposedValues(table),
+      setWhere: eq((table as typeof sections).seminarId, seminarId),
+    })
+    .returning({ id: table.id })
+  if (stored.length < wanted.length)
+    throw new Problem(
+      409,
+      'taken',
+      'Something in these settings belongs to another seminar. Nothing was stored; load the page again.',
+    )
 }
 
 async function requireUnused(

@@ -1,4 +1,4 @@
-import { and, asc, eq } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { enrolments, groupMembers, groups } from '#server/database/schema'
@@ -10,22 +10,43 @@ export interface AudienceGroup {
 }
 
 /** Groups of the plan an activity is for; none where it is not for groups. */
-export async function groupsOf(db: Db, { audience }: ActivityRow): Promise<AudienceGroup[]> {
-  if (audience.kind !== 'groups') return []
+export async function groupsOf(db: Db, activity: ActivityRow): Promise<AudienceGroup[]> {
+  const found = await groupsOfEach(db, [activity])
+  return found.get(activity.id)!
+}
+
+/** The same of several activities, by activity. */
+export async function groupsOfEach(
+  db: Db,
+  activities: readonly ActivityRow[],
+): Promise<Map<string, AudienceGroup[]>> {
+  const planIds = activities.flatMap(({ audience }) =>
+    audience.kind === 'groups' ? [audience.groupPlanId] : [],
+  )
+  if (planIds.length === 0) return new Map(activities.map(a => [a.id, []]))
   const [named, members] = await Promise.all([
     db
-      .select({ id: groups.id, title: groups.title })
+      .select({ id: groups.id, title: groups.title, planId: groups.groupPlanId })
       .from(groups)
-      .where(eq(groups.groupPlanId, audience.groupPlanId))
+      .where(inArray(groups.groupPlanId, planIds))
       .orderBy(asc(groups.position)),
     db
       .select({ groupId: groupMembers.groupId, id: groupMembers.enrolmentId })
       .from(groupMembers)
       .innerJoin(enrolments, eq(enrolments.id, groupMembers.enrolmentId))
-      .where(and(eq(groupMembers.groupPlanId, audience.groupPlanId), eq(enrolments.state, 'active')))
+      .where(and(inArray(groupMembers.groupPlanId, planIds), eq(enrolments.state, 'active')))
       .orderBy(asc(groupMembers.enrolmentId)),
   ])
-  return named
-    .filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id))
-    .map(g => ({ ...g, memberIds: members.filter(m => m.groupId === g.id).map(m => m.id) }))
+  const meantIn = ({ audience }: ActivityRow): AudienceGroup[] => {
+    if (audience.kind !== 'groups') return []
+    return named
+      .filter(g => g.planId === audience.groupPlanId)
+      .filter(g => audience.groupIds.length === 0 || audience.groupIds.includes(g.id))
+      .map(({ id, title }) => ({
+        id,
+        title,
+        memberIds: members.filter(m => m.groupId === id).map(m => m.id),
+      }))
+  }
+  return new Map(activities.map(a => [a.id, meantIn(a)]))
 }

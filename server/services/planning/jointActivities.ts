@@ -30,11 +30,22 @@ export function takesPartIn(db: Db, ...seminarIds: readonly string[]): SQL {
 
 /** The seminars whose people take part in an activity: its home first. */
 export async function seminarsOf(db: Db, activity: Pick<ActivityRow, 'id' | 'seminarId'>): Promise<string[]> {
+  const found = await seminarsOfEach(db, [activity])
+  return found.get(activity.id)!
+}
+
+/** The same of several activities, by activity. */
+export async function seminarsOfEach(
+  db: Db,
+  activities: ReadonlyArray<Pick<ActivityRow, 'id' | 'seminarId'>>,
+): Promise<Map<string, string[]>> {
+  const found = new Map(activities.map(a => [a.id, [a.seminarId]]))
   const joint = await db
-    .select({ id: jointSeminars.seminarId })
+    .select({ activityId: jointSeminars.activityId, id: jointSeminars.seminarId })
     .from(jointSeminars)
-    .where(eq(jointSeminars.activityId, activity.id))
-  return [activity.seminarId, ...joint.map(j => j.id)]
+    .where(inArray(jointSeminars.activityId, [...found.keys()]))
+  for (const { activityId, id } of joint) found.get(activityId)!.push(id)
+  return found
 }
 
 /** Other seminars the actor instructs: those that an activity can be held with. */

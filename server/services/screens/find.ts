@@ -1,14 +1,8 @@
 import { and, asc, desc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm'
-import {
-  isStaff,
-  type Actor,
-  type ActivityActor,
-  type ActivityRow,
-  type Enrolment,
-} from '#server/access/seminar'
+import { isStaff, type Actor, type ActivityRow, type Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { activities, contributions, enrolments, wikiPages } from '#server/database/schema'
-import { hooksOf, readableOf } from '#server/services/contributing'
+import { hooksOf, readableIn } from '#server/services/contributing'
 import type { Found } from '#shared/planning/find'
 import { loadPlans, takesPartIn } from '#server/services/planning'
 
@@ -77,12 +71,13 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       : []
   const known = await knownTo(db, enrolment, [...activityRows, ...homes], now)
   const shownActivities = activityRows.filter(a => known.has(a.id)).slice(0, MOST)
-  const found: Found['contributions'] = []
-  for (const activity of homes.filter(a => known.has(a.id))) {
-    if (found.length >= MOST) break
-    const own = hits.filter(h => h.activityId === activity.id)
-    found.push(...(await foundIn(db, { ...actor, activity }, own, words, now)))
-  }
+  const found = await readableHits(
+    db,
+    actor,
+    homes.filter(a => known.has(a.id)),
+    hits,
+    now,
+  )
   return {
     activities: shownActivities.map(a => ({
       id: a.id,
@@ -92,7 +87,9 @@ export async function find(db: Db, actor: Actor, words: string, now: Date): Prom
       template: a.isTemplate,
     })),
     people: people.map(p => ({ id: p.id, name: p.name, role: p.role })),
-    contributions: found.slice(0, MOST),
+    contributions: found
+      .slice(0, MOST)
+      .map(({ text, ...hit }) => ({ ...hit, excerpt: excerptOf(text, words) })),
   }
 }
 
@@ -117,42 +114,52 @@ async function knownTo(
   return new Set(plans.filter(p => seesAll || p.isMeant(me)).map(p => p.activity.id))
 }
 
-/** What of some hits in one activity its reader gets. */
-async function foundIn(
+interface Hit {
+  readonly id: string
+  readonly activityId: string
+  readonly text: string
+}
+
+type ReadableHit = Omit<Found['contributions'][number], 'excerpt'> & { readonly text: string }
+
+/** What of some hits their reader gets, in the order of the activities, in as many queries however many these are. */
+async function readableHits(
   db: Db,
-  actor: ActivityActor,
-  hits: ReadonlyArray<{ readonly id: string; readonly text: string }>,
-  words: string,
+  actor: Actor,
+  homes: readonly ActivityRow[],
+  hits: readonly Hit[],
   now: Date,
-): Promise<Found['contributions']> {
-  const { activity } = actor
-  const ids = hits.map(h => h.id)
-  const textOf = (id: string) => excerptOf(hits.find(h => h.id === id)!.text, words)
-  const { findPages } = hooksOf(activity.kind)
-  if (findPages)
-    return (await findPages(db, actor, ids, now)).map(page => ({
-      id: page.id,
-      activityId: activity.id,
-      page: { id: page.pageId, groupId: page.groupId },
-      title: page.title,
-      author: activity.title,
-      excerpt: textOf(page.id),
-    }))
-  const { views } = await readableOf(db, actor, ids, now)
-  return hits.flatMap(({ id }) => {
-    const view = views.find(v => v.id === id)
-    if (view?.view !== 'whole' || view.withdrawn) return []
-    return [
-      {
-        id,
-        activityId: activity.id,
-        page: null,
-        title: activity.title,
-        author: view.author.name,
-        excerpt: textOf(id),
-      },
-    ]
-  })
+): Promise<ReadableHit[]> {
+  const hitsOf = (activity: ActivityRow) => hits.filter(h => h.activityId === activity.id)
+  const inTalk = homes.filter(a => !hooksOf(a.kind).findPages)
+  const kindsWithPages = [...new Set(homes.map(a => a.kind).filter(kind => hooksOf(kind).findPages))]
+  const [shaped, ...pages] = await Promise.all([
+    readableIn(
+      db,
+      actor.enrolment,
+      inTalk.map(activity => ({ activity, ids: hitsOf(activity).map(h => h.id) })),
+      now,
+    ),
+    ...kindsWithPages.map(kind => {
+      const ofKind = homes.filter(a => a.kind === kind)
+      const ids = ofKind.flatMap(a => hitsOf(a).map(h => h.id))
+      return hooksOf(kind).findPages!(db, actor, ofKind, ids, now)
+    }),
+  ])
+  const pageOf = new Map(pages.flat().map(page => [page.id, page]))
+  const viewOf = new Map(shaped.flatMap(({ views }) => views.map(view => [view.id, view] as const)))
+  return homes.flatMap(activity =>
+    hitsOf(activity).flatMap(({ id, activityId, text }): ReadableHit[] => {
+      const page = pageOf.get(id)
+      if (page) {
+        const { pageId, groupId, title } = page
+        return [{ id, activityId, page: { id: pageId, groupId }, title, author: activity.title, text }]
+      }
+      const view = viewOf.get(id)
+      if (view?.view !== 'whole' || view.withdrawn) return []
+      return [{ id, activityId, page: null, title: activity.title, author: view.author.name, text }]
+    }),
+  )
 }
 
 /** Words around the first one found. */
