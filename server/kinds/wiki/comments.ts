@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { passageTokens } from '#core/kinds/wiki/passage'
 import { spread } from '#core/kinds/wiki/followAuthors'
@@ -153,13 +153,9 @@ async function writersOf(
       (_, i) => i >= range[0] && i < range[1] && text.tokens[i]!.kind === 'word',
     ),
   )
-  const writers = new Set<string>()
-  for (const origin of origins) {
-    const [row] = await tx
-      .select({ authorId: contributions.authorId })
-      .from(contributions)
-      .where(eq(contributions.id, origin))
-    if (row) writers.add(row.authorId)
-  }
-  return [...writers]
+  const writers = await tx
+    .selectDistinct({ id: contributions.authorId })
+    .from(contributions)
+    .where(inArray(contributions.id, [...origins]))
+  return writers.map(w => w.id)
 }

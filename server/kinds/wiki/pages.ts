@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import { titleKey } from '#core/kinds/wiki/wikiSettings'
 import { isStaff, nothingHere, type ActivityActor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
@@ -121,8 +121,11 @@ async function movePage(
   const at = beforeId ? rest.findIndex(p => p.id === beforeId) : -1
   const order = at < 0 ? [...rest, page] : [...rest.slice(0, at), page, ...rest.slice(at)]
   await tx.update(wikiPages).set({ parentId }).where(eq(wikiPages.id, page.id))
-  for (const [position, p] of order.entries())
-    if (p.position !== position) await tx.update(wikiPages).set({ position }).where(eq(wikiPages.id, p.id))
+  const moved = order.map(({ id }, position) => ({ id, position }))
+  await tx.execute(sql`
+    update wiki_pages p set position = v.position
+    from jsonb_to_recordset(${JSON.stringify(moved)}::jsonb) as v(id uuid, position integer)
+    where p.id = v.id and p.position <> v.position`)
 }
 
 /** Claims a page, or releases it. Claiming keeps nobody from writing; it says who looks after it. */
