@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { findNames, type KnownPerson } from './findNames'
 import { reviewReach, type ReviewSnapshot } from './reviewReach'
@@ -15,6 +16,36 @@ const PEOPLE = [
   person('liv', 'Liv', 'Brandt'),
   person('rene', 'René', 'Ó'),
 ]
+
+/** Every needle of everyone, looked for at every place of the text. */
+function oneByOne(text: string, people: readonly KnownPerson[], ownId: string) {
+  const bare = (words: string) => [...words].map(c => c.normalize('NFD')[0]!.toLowerCase()).join('')
+  const isWord = (c: string | undefined) => c !== undefined && /[\p{L}\p{N}_]/u.test(c)
+  const folded = bare(text)
+  const hits = people.flatMap(p =>
+    [
+      { words: p.email, kind: 'email', capital: false },
+      { words: p.studentNumber!, kind: 'number', capital: false },
+      { words: `${p.givenName} ${p.familyName}`, kind: 'name', capital: false },
+      { words: p.familyName, kind: 'name', capital: true },
+      { words: p.givenName, kind: 'name', capital: true },
+    ].flatMap(({ words, kind, capital }) =>
+      [...folded].flatMap((_, start) => {
+        const exact = text.slice(start, start + words.length)
+        if (words.length < 3 || bare(exact) !== bare(words)) return []
+        if (isWord(folded[start - 1]) || isWord(folded[start + words.length])) return []
+        if (capital && exact[0] !== exact[0]!.toUpperCase()) return []
+        return [{ exact, start, kind, isOwn: p.id === ownId }]
+      }),
+    ),
+  )
+  hits.sort(
+    (a, b) => a.start - b.start || b.exact.length - a.exact.length || Number(b.isOwn) - Number(a.isOwn),
+  )
+  const kept: typeof hits = []
+  for (const hit of hits) if (kept.every(k => k.start + k.exact.length <= hit.start)) kept.push(hit)
+  return kept
+}
 
 describe('names inside a text', () => {
   it('finds names, addresses and numbers, the longest once, and says whose are the writer’s own', () => {
@@ -36,6 +67,28 @@ describe('names inside a text', () => {
     ).toEqual([])
     expect(findNames('', PEOPLE, 'liv')).toEqual([])
     expect(findNames('Liv’s plan', PEOPLE, 'solongo').map(f => f.exact)).toEqual(['Liv'])
+  })
+  it('keeps places where letters change their length, and syllables apart that begin alike', () => {
+    const text = 'İİ 𝒜 Solongo ﬁ René'
+    for (const f of findNames(text, PEOPLE, 'liv'))
+      expect(text.slice(f.start, f.start + f.exact.length)).toBe(f.exact)
+    expect(findNames(text, PEOPLE, 'liv').map(f => f.exact)).toEqual(['Solongo', 'René'])
+    const minsu = person('minsu', '김민수', '박')
+    expect(findNames('김민수 왔다', [minsu], 'liv').map(f => f.exact)).toEqual(['김민수'])
+    expect(findNames('감미실 왔다', [minsu], 'liv')).toEqual([])
+  })
+  it('finds what looking for one person after another finds', () => {
+    const names = ['Ana', 'ana-Lu', 'Lu', 'Ånå', 'Ana Lu', 'O’Ana', 'annA', 'Lu_', '’t Lu']
+    const words = fc.constantFrom(...names, 'and', 'banana', '-', '.', '_', 'N4172', 'é')
+    const texts = fc.array(fc.tuple(words, fc.constantFrom(' ', '', '-', '\n', '’s ')), { maxLength: 14 })
+    const people = fc.array(fc.tuple(fc.constantFrom(...names), fc.constantFrom(...names)), { maxLength: 5 })
+    fc.assert(
+      fc.property(texts, people, (parts, called) => {
+        const text = parts.flat().join('')
+        const all = called.map(([given, family], i) => person(`p${i}`, given, family))
+        expect(findNames(text, all, 'p0')).toEqual(oneByOne(text, all, 'p0'))
+      }),
+    )
   })
 })
 

@@ -1,6 +1,6 @@
 import type { ActivityActor } from '#server/access/seminar'
 import { and, eq, inArray, ne } from 'drizzle-orm'
-import { findNames, type FoundName, type KnownPerson } from '#core/kinds/review/findNames'
+import { nameFinder, type FoundName, type KnownPerson } from '#core/kinds/review/findNames'
 import { plainText, type RichNode } from '#core/contributing/richText'
 import type { Db } from '#server/database/client'
 import { enrolments, files, persons } from '#server/database/schema'
@@ -45,12 +45,13 @@ export async function namesIn(
           .where(and(inArray(files.id, [...fileIds]), eq(files.madeBy, actor.enrolment.id)))
       : [],
   ])
+  const findNames = nameFinder(people)
   // readers get files under neutral names, so that what a file is called gives nobody away
   const others = documents.flatMap(d => [d.html?.replace(/<[^>]+>/g, ' ') ?? '', d.words ?? ''])
   return {
     found: [
-      ...findNames(text, people, actor.enrolment.id),
-      ...others.flatMap(t => findNames(t, people, actor.enrolment.id).map(f => ({ ...f, start: 0 }))),
+      ...findNames(text, actor.enrolment.id),
+      ...others.flatMap(t => findNames(t, actor.enrolment.id).map(f => ({ ...f, start: 0 }))),
     ].slice(0, 30),
     notSearched: documents.filter(d => d.type === 'application/pdf' && !d.words).map(d => d.name),
   }

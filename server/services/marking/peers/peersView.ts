@@ -1,6 +1,6 @@
 import { titleOf } from '#core/kinds/contributionDetail'
 import { and, asc, eq, inArray } from 'drizzle-orm'
-import { findNames } from '#core/kinds/review/findNames'
+import { nameFinder } from '#core/kinds/review/findNames'
 import type { Lateness } from '#core/marking/lateness'
 import { latenessOfRecord } from '#core/marking/latenessOfRecord'
 import { worthOf } from '#core/marking/showMark'
@@ -51,6 +51,7 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
   ])
   const write = phaseOf(plan, 'write')
   const lateness = await latenessOfEach(db, activity, peerReview, now)
+  const findNames = nameFinder(known)
   return {
     settings: structuredClone(settings) as PeersView['settings'],
     dealtAt: peerReview.row?.dealtAt?.toISOString() ?? null,
@@ -99,7 +100,7 @@ export async function peersView(db: Db, actor: ActivityActor, now: Date): Promis
       const isIn = a.state === 'in' && row !== undefined
       const content = isIn ? contentOf(row) : contentOf(undefined)
       const due = dueOf(plan, 'review', a.reviewerId)
-      const named = isIn ? findNames(row.text, known, a.reviewerId) : []
+      const named = isIn ? findNames(row.text, a.reviewerId) : []
       return {
         id: a.id,
         reviewerId: a.reviewerId,
