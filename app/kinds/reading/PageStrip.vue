@@ -16,6 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ go: [part: number] }>()
 const BINS = 15
 const WIDTH = 78
+const x = (bin: number) => Math.round((((bin + 0.5) * WIDTH) / BINS) * 10) / 10
 const list = ref<HTMLElement | null>(null)
 const isSet = (n: number) => n >= props.from && (props.to === null || n <= props.to)
 const lines = computed(() =>
@@ -34,10 +35,12 @@ const lines = computed(() =>
       bins[bin]!++
       if (c.author.isMe) own.add(bin)
     }
-    return { part: p, bins, own, count: here.length }
+    // all strokes of a page in one path: a long text has thousands
+    const talk = bins.map((n, bin) => (n > 0 ? `M${x(bin)} 17v${-Math.min(15, 2 + n * 1.95)}` : '')).join('')
+    const ownMarks = [...own].map(bin => `M${x(bin) - 2.2} 20.2h4.4`).join('')
+    return { part: p, talk, own: ownMarks, count: here.length }
   }),
 )
-const x = (bin: number) => Math.round((((bin + 0.5) * WIDTH) / BINS) * 10) / 10
 watch(
   () => props.here,
   here => {
@@ -63,7 +66,7 @@ function notesWords(page: number, count: number) {
   <nav class="strip" aria-label="Pages">
     <ol ref="list">
       <li
-        v-for="{ part, bins, own, count } in lines"
+        v-for="{ part, talk, own, count } in lines"
         :key="part.number"
         :data-strip="part.number"
         :class="{
@@ -87,10 +90,8 @@ function notesWords(page: number, count: number) {
           <b class="num" aria-hidden="true">{{ part.label }}</b>
           <svg height="22" preserveAspectRatio="none" :viewBox="`0 0 ${WIDTH} 22`" aria-hidden="true">
             <path :d="`M0 17.5H${WIDTH}`" class="ground" />
-            <template v-for="(n, i) in bins" :key="i">
-              <path v-if="n > 0" class="talk" :d="`M${x(i)} 17v${-Math.min(15, 2 + n * 1.95)}`" />
-              <path v-if="own.has(i)" class="own" :d="`M${x(i) - 2.2} 20.2h4.4`" />
-            </template>
+            <path v-if="talk" class="talk" :d="talk" />
+            <path v-if="own" class="own" :d="own" />
           </svg>
           <em class="num" aria-hidden="true">{{ closedPages.has(part.number) ? '·' : count }}</em>
         </PlainButton>

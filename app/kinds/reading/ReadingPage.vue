@@ -365,6 +365,7 @@ main {
   position: relative;
   outline: none;
   background: var(--sheet);
+  container-type: inline-size;
 }
 .film {
   display: block;

@@ -5,6 +5,7 @@ import type { PartView, ReadingView } from '#shared/kinds/reading/reading'
 import { caretAtPoint } from '~/kinds/reading/gapInText'
 import { PartText } from '~/kinds/reading/partText'
 import type { MarginNote } from '~/kinds/reading/useMargin'
+import { watchSight } from '~/kinds/reading/sight'
 import { sidenoteTops } from '~/kinds/reading/sidenoteTops'
 import type { OpenPaper } from '~/kinds/reading/usePaper'
 import { useTextOverlay, type Stretch } from '~/kinds/reading/useTextOverlay'
@@ -65,22 +66,26 @@ const failed = ref(false)
 let words: PartText | null = null
 
 // -- only what is about to be read is drawn
-let sight: IntersectionObserver | undefined
+let stopSight: (() => void) | undefined
 onMounted(() => {
-  sight = new IntersectionObserver(
-    ([entry]) => {
-      inSight.value = entry!.isIntersecting
-      if (inSight.value) emit('near', props.part.number)
-    },
-    { root: window.innerWidth > 1000 ? row.value!.closest('main') : null, rootMargin: '1800px 0px' },
-  )
-  sight.observe(row.value!)
-  resized.observe(sheetBox.value!)
-  if (margin.value) resized.observe(margin.value)
+  const scroller = window.innerWidth > 1000 ? row.value!.closest('main') : null
+  stopSight = watchSight(row.value!, scroller, isInSight => {
+    inSight.value = isInSight
+    if (isInSight) emit('near', props.part.number)
+  })
 })
-const resized = import.meta.client ? new ResizeObserver(() => layAll()) : (null as unknown as ResizeObserver) // used only once the page stands in a browser
+let resized: ResizeObserver | undefined
+function watchSizes() {
+  resized?.disconnect()
+  if (!near.value) return
+  resized ??= new ResizeObserver(layAll)
+  if (sheetBox.value) resized.observe(sheetBox.value)
+  if (!margin.value) return
+  resized.observe(margin.value)
+  for (const at of margin.value.querySelectorAll(':scope > .at')) resized.observe(at)
+}
 onBeforeUnmount(() => {
-  sight?.disconnect()
+  stopSight?.()
   resized?.disconnect()
   emit('words', props.part.number, null)
 })
@@ -135,21 +140,15 @@ function layAll() {
   })
 }
 onBeforeUnmount(() => cancelAnimationFrame(waits))
-watch(() => [props.passages, props.chosen, props.found, props.lit], layAll)
 watch(
-  [order, near],
-  () =>
-    nextTick(() => {
-      resized?.disconnect()
-      if (sheetBox.value) resized?.observe(sheetBox.value)
-      if (margin.value) {
-        resized?.observe(margin.value)
-        margin.value.querySelectorAll(':scope > .at').forEach(b => resized?.observe(b))
-      }
-      layAll()
-    }),
-  { immediate: import.meta.client },
+  () => [props.passages, props.chosen, props.found, props.lit],
+  () => near.value && layAll(),
 )
+watch([() => (near.value ? order.value : null), near], async () => {
+  await nextTick()
+  watchSizes()
+  layAll()
+})
 
 function clicked(event: MouseEvent) {
   const target = event.target as Element
@@ -188,7 +187,7 @@ defineExpose({
 })
 /** Before its width is known, a page is as high as its column makes it. */
 const paperHeight = (aspect: number) =>
-  `calc(min(${props.width * aspect}px, 100cqi * ${aspect} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
+  `calc(min(${props.width * aspect}px, var(--column) * ${aspect} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
 const BELOW_PAPER = 14 // pixels of the sheet's lower edge
 const estimated = computed(() =>
   props.text.form === 'paper'
@@ -316,6 +315,8 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 
 <style scoped>
 .row {
+  /* of what scrolls, the one container: one for each page has them laid out one by one */
+  --column: calc(100cqi - var(--margin-width, 420px) - 2 * var(--gutter, 40px));
   display: grid;
   grid-template-columns: minmax(0, 1fr) var(--margin-width, 420px);
 }
@@ -326,7 +327,6 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   overflow-x: auto;
   overflow-y: hidden;
   outline: none;
-  container-type: inline-size;
 }
 .runner {
   display: flex;
@@ -382,6 +382,7 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 }
 @media (max-width: 1000px) {
   .row {
+    --column: calc(100cqi - 2 * var(--gutter, 14px));
     scroll-margin-top: var(--above, 0);
     grid-template-columns: minmax(0, 1fr);
   }
