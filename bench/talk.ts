@@ -129,20 +129,24 @@ export async function measureScrolling(browser: Browser, world: World) {
 export async function measureLive(world: World) {
   const second = await testServer(world.databaseUrl)
   try {
-    const client = await world.as('liv')
-    const there = await new Client(second.address).signIn(email('liv'))
+    // one person may have forty streams open in each process
+    const people = ['liv', 'paz', 'nico', 'malin', 'laleh']
+    const clients = await Promise.all(
+      people.flatMap(who => [world.as(who), new Client(second.address).signIn(email(who))]),
+    )
     const memory = () =>
       [world.pid!, second.child.pid!]
         .map(pid => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]))
         .reduce((a, b) => a + b, 0) // kB
     await Promise.all(
-      [client, there].map(async c => (await c.send('GET', `/api/activities/${world.dredge.id}`)).text()),
+      clients.map(async c => (await c.send('GET', `/api/activities/${world.dredge.id}`)).text()),
     )
     const before = memory()
     const arrived = new Map<string, number[]>()
     const readers = await Promise.all(
       Array.from({ length: READERS }, async (_, i) => {
-        const answer = await (i % 2 ? client : there).send('GET', `/api/activities/${world.dredge.id}/live`)
+        const client = clients[i % clients.length]!
+        const answer = await client.send('GET', `/api/activities/${world.dredge.id}/live`)
         const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader()
         void (async () => {
           let said = ''
