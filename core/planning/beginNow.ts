@@ -7,6 +7,10 @@ export type BeginFault = 'notOpen' | 'ended' | 'handInOpen' | 'begun' | 'noRevie
 
 const MOMENT = 1 // milliseconds: work at the very instant a phase ends is on time, and now it is over
 
+/** When an activity opens with these phases: no phase begins before it does. */
+export const opensWith = (opensAt: Date, phases: readonly Phase[]): Date =>
+  new Date(Math.min(opensAt.getTime(), ...phases.map(p => p.startsAt.getTime())))
+
 /**
  * The phases of a peer review once one of them has ended or begun at `now` instead of at its time. Reviewing begins with
  * the end of hand-in where it did so before; no end but that of hand-in moves, so that nobody has less time to review.

@@ -1,11 +1,21 @@
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { FIVE, peerReviewIn, type PeerReviewActs, type Refused } from '#server/testing/peerReview'
+import { TEST_NOW } from '#server/testing/server'
 import { testWorld, words, type World } from '#server/testing/world'
 
 interface Begun extends Refused {
   readonly version: number
   readonly before: { readonly opensAt: string; readonly phases: ReadonlyArray<{ readonly endsAt: string }> }
+}
+
+interface Planned {
+  readonly opensAt: string
+  readonly phases: ReadonlyArray<{
+    readonly name: string
+    readonly startsAt: string
+    readonly endsAt: string
+  }>
 }
 
 describe('a peer review that is not left to its dates', () => {
@@ -56,6 +66,33 @@ describe('a peer review that is not left to its dates', () => {
     const { reviewBegun, handInEnded } = await peers()
     expect([reviewBegun, handInEnded]).toEqual([true, true])
     expect((await begin('beginReviewing')).body.code).toBe('begun')
+  })
+
+  it('begins reviewing among teammates before its day, and the activity with it', async () => {
+    const { teammates } = world
+    const address = `/api/activities/${teammates.id}`
+    const ines = await as('ines')
+    const plan = async () =>
+      (await ines.json<{ version: number; body: Planned }>('GET', `${address}/plan`)).body
+    const { version, body } = await plan()
+    const later = (days: number) => new Date(Date.parse(TEST_NOW) + days * 86_400_000).toISOString()
+    const phases = body.phases.map(p => ({ ...p, startsAt: later(2), endsAt: later(9) }))
+    const put = { key: v7(), baseVersion: version, tell: false, opensAt: later(2), phases }
+    expect((await ines.send('PUT', `${address}/schedule`, put)).status).toBe(200)
+
+    const begun = await ines.json<Begun>('POST', `${address}/begin`, {
+      ...{ key: v7(), act: 'beginReviewing', tell: false },
+    })
+    expect(begun.status).toBe(200)
+    const { body: now } = await plan()
+    expect([now.opensAt, now.phases[0]!.startsAt, now.phases[0]!.endsAt]).toEqual([
+      new Date(TEST_NOW).toISOString(),
+      new Date(TEST_NOW).toISOString(),
+      later(9),
+    ])
+    const back = { key: v7(), baseVersion: begun.body.version, tell: false, ...begun.body.before }
+    expect((await ines.send('PUT', `${address}/schedule`, back)).status).toBe(200)
+    expect((await plan()).body.opensAt).toBe(later(2))
   })
 
   it('takes an assigning back while nobody has opened anything, and not afterwards', async () => {

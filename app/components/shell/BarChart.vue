@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import ChartFrame from './ChartFrame.vue'
+import { wholeScale } from './wholeScale'
 
-/** Bars, standing or lying. */
+/** Bars of what is counted, standing or lying. */
 const props = defineProps<{
   bars: ReadonlyArray<{ readonly label: string; readonly n: number }>
   label: string
@@ -10,6 +11,8 @@ const props = defineProps<{
   unit: string
 }>()
 const series = computed(() => [{ name: props.label, data: props.bars.map(b => b.n) }])
+const scale = computed(() => wholeScale(Math.max(0, ...props.bars.map(b => b.n))))
+const counted = (v: number) => Math.round(v).toLocaleString('en')
 const categories = computed(() => props.bars.map(b => b.label))
 </script>
 
@@ -28,17 +31,21 @@ const categories = computed(() => props.bars.map(b => b.label))
           categories,
           axisBorder: { color: token('--line') },
           axisTicks: { show: false },
-          labels: { style: { fontSize: '12px' } },
+          labels: {
+            style: { fontSize: '12px' },
+            ...(horizontal && { formatter: (v: string) => counted(Number(v)) }),
+          },
+          ...(horizontal && { stepSize: scale.step }),
         },
         yaxis: {
           labels: {
             style: { fontSize: '12px' },
             maxWidth: 240,
-            formatter: (v: number) => (horizontal ? String(v) : Math.round(v).toLocaleString('en')),
+            formatter: (v: number) => (horizontal ? String(v) : counted(v)),
           },
           min: 0,
-          forceNiceScale: true,
-          decimalsInFloat: 0,
+          max: scale.max,
+          stepSize: scale.step,
         },
         tooltip: { y: { formatter: (v: number) => `${v.toLocaleString('en')} ${unit}` } },
       })

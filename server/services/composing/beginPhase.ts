@@ -1,4 +1,4 @@
-import { phasesBegunNow, type BeginAct, type BeginFault } from '#core/planning/beginNow'
+import { opensWith, phasesBegunNow, type BeginAct, type BeginFault } from '#core/planning/beginNow'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Database } from '#server/database/client'
 import { Problem } from '#server/http/problem'
@@ -35,7 +35,17 @@ export function beginPhase(
       endsAt: p.endsAt.toISOString(),
     }))
     const { version: baseVersion } = actor.activity
-    const moved = await moveWithin(tx, actor, { baseVersion, opensAt, phases: after, tell: write.tell }, now)
+    const moved = await moveWithin(
+      tx,
+      actor,
+      {
+        baseVersion,
+        opensAt: opensWith(new Date(opensAt), begun.phases).toISOString(),
+        phases: after,
+        tell: write.tell,
+      },
+      now,
+    )
     return { ...moved, before: { opensAt, phases } }
   })
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { phasesBegunNow, type BeginAct } from '#core/planning/beginNow'
+import { opensWith, phasesBegunNow, type BeginAct } from '#core/planning/beginNow'
 import { inWords, listed } from '#core/language'
 import type { PeersView } from '#shared/marking/peers'
 import type { ComposerView, EffectView } from '#shared/planning/composer'
@@ -83,6 +83,7 @@ async function ask() {
       params,
       body: {
         change: {
+          opensAt: opensWith(new Date(plan.body.opensAt), after).toISOString(),
           phases: after.map(p => ({
             name: p.name,
             startsAt: p.startsAt.toISOString(),
@@ -95,6 +96,7 @@ async function ask() {
 }
 async function begin() {
   const which = asked.value!
+  const wasAssigned = props.view.dealtAt !== null
   const done = await send(() =>
     api.call(planningEndpoints.beginPhase, { params, body: { key: newKey(), act: which, tell: tell.value } }),
   )
@@ -104,10 +106,15 @@ async function begin() {
   const told = tell.value ? ' Everyone who takes part is told.' : ''
   notices.say(`${which === 'endHandIn' ? 'Hand-in has ended.' : 'Reviewing has begun.'}${told}`, {
     label: 'Undo',
-    run: () => undo(done.version, done.before),
+    run: () => undo(done.version, done.before, which === 'endHandIn' && !wasAssigned),
   })
 }
-async function undo(baseVersion: number, before: Pick<ComposerView['body'], 'opensAt' | 'phases'>) {
+/** @param mayBeAssigned whether reviewers can have been assigned since, who are to read what is handed in no more */
+async function undo(
+  baseVersion: number,
+  before: Pick<ComposerView['body'], 'opensAt' | 'phases'>,
+  mayBeAssigned: boolean,
+) {
   const done = await send(() =>
     api.call(planningEndpoints.changeSchedule, {
       params,
@@ -115,8 +122,20 @@ async function undo(baseVersion: number, before: Pick<ComposerView['body'], 'ope
     }),
   )
   await reload()
-  if (done) notices.say(`The dates are as they were.${tell.value ? ' Everyone is told of that, too.' : ''}`)
-  else notices.say(problem.value ?? 'The dates could not be put back. Change them in the plan.')
+  if (!done) {
+    notices.say(problem.value ?? 'The dates could not be put back. Change them in the plan.')
+    return
+  }
+  const told = tell.value ? ' Everyone is told of that, too.' : ''
+  const readers = mayBeAssigned && props.view.dealtAt !== null ? await freeReaders() : ''
+  notices.say(`The dates are as they were.${readers}${told}`)
+}
+/** Work handed in from now on gets readers, too, once hand-in ends: so nobody has a work to read before. */
+async function freeReaders(): Promise<string> {
+  const freed = await send(() => store.undeal().then(() => true))
+  return freed
+    ? ' The readers who had been assigned meanwhile are free again.'
+    : ` ${problem.value ?? 'Readers who had been assigned meanwhile keep their works.'}`
 }
 async function reload() {
   await store.refresh()

@@ -179,7 +179,7 @@ const SAVED = {
       @flagged="nextFlagged"
       @names="hidden.toggle()"
     >
-      <BeginNow v-if="!teammates && view.dealtAt !== null" :view="view" :name-of="nameOf" />
+      <BeginNow v-if="teammates || view.dealtAt !== null" :view="view" :name-of="nameOf" />
     </PeersHead>
     <template v-if="teammates">
       <TeammateDesk
