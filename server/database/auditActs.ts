@@ -25,6 +25,8 @@ export const AUDIT_ACTS = {
   excuseEnded: 'no longer excused',
   markingShared: 'shared the marking out',
   rubricVersionMade: 'made a version of a rubric',
+  outcomeAdded: 'added a learning outcome',
+  outcomeChanged: 'changed a learning outcome',
   groupStepsSet: 'set the group’s steps',
   markHeld: 'held a mark',
   markReopened: 'took a held mark back',

@@ -26,10 +26,18 @@ import {
 } from './desk'
 import { Distribution } from './gradebook'
 import { LetterReplyWrite, LetterTalk, LetterView, Letters } from './letter'
-import { OutcomesExportQuery, OutcomesQuery, OutcomesView } from './outcomes'
+import {
+  OutcomeAdd,
+  OutcomeParams,
+  OutcomesExportQuery,
+  OutcomesQuery,
+  OutcomesView,
+  OutcomeWrite,
+} from './outcomes'
 import {
   ExportQuery,
   LibraryView,
+  OutcomeView,
   RubricExport,
   RubricImport,
   RubricImported,
@@ -331,6 +339,24 @@ export const readOutcomes = endpoint({
   params: SeminarParams,
   query: OutcomesQuery,
   answer: OutcomesView,
+})
+
+export const addOutcome = endpoint({
+  method: 'POST',
+  path: '/api/seminars/:seminarId/outcomes',
+  summary: 'Adds a learning outcome',
+  params: SeminarParams,
+  body: OutcomeAdd,
+  answer: OutcomeView,
+})
+
+export const changeOutcome = endpoint({
+  method: 'PUT',
+  path: '/api/seminars/:seminarId/outcomes/:outcomeId',
+  summary: 'Words a learning outcome anew, retires it or takes it up again',
+  params: OutcomeParams,
+  body: OutcomeWrite,
+  answer: OutcomeView,
 })
 
 export const downloadOutcomes = endpoint({

@@ -1,6 +1,21 @@
 import { z } from 'zod'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
+export const OutcomeParams = z.object({ seminarId: z.uuid(), outcomeId: z.uuid() })
+const Worded = z.object({
+  key: z.uuid(),
+  code: z.string().trim().min(1, 'Write a short code.').max(60, 'A code takes up to 60 characters.'),
+  statement: z
+    .string()
+    .trim()
+    .min(1, 'Write what students should have learnt.')
+    .max(2000, 'An outcome takes up to 2,000 characters.'),
+})
+export const OutcomeAdd = Worded
+export type OutcomeAdd = z.infer<typeof OutcomeAdd>
+export const OutcomeWrite = Worded.extend({ baseVersion: z.number().int(), retired: z.boolean() })
+export type OutcomeWrite = z.infer<typeof OutcomeWrite>
+
 export const OutcomesQuery = z.object({ from: z.coerce.number().int().min(1).max(100).optional() }) // percent from which an outcome counts as reached
 export type OutcomesQuery = z.infer<typeof OutcomesQuery>
 export const OutcomesExportQuery = OutcomesQuery.extend({ by: z.enum(['criterion', 'student']) })

@@ -39,6 +39,8 @@ export const OutcomeView = z.object({
   identifier: z.string(),
   code: z.string(),
   statement: z.string(),
+  version: z.number().int(),
+  retired: z.boolean(), // offered for criteria no more
   criteria: z.number().int(),
 })
 export type OutcomeView = z.infer<typeof OutcomeView>

@@ -2,6 +2,7 @@
 import LinesInput from '~/components/controls/LinesInput.vue'
 import PickList from '~/components/controls/PickList.vue'
 import { maxOf, type CriterionDraft } from '#core/marking/rubric/rubricDraft'
+import type { OfferedOutcome } from '~/composables/marking/offeredOutcome'
 import { points } from '~/composables/marking/points'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
@@ -10,7 +11,7 @@ import TextButton from '~/components/controls/TextButton.vue'
 const props = defineProps<{
   criterion: CriterionDraft
   row: number
-  outcomes: ReadonlyArray<{ readonly identifier: string; readonly code: string; readonly statement: string }>
+  outcomes: readonly OfferedOutcome[]
   faults: readonly string[]
   hasFault: boolean
   readonly: boolean
@@ -19,6 +20,10 @@ const emit = defineEmits<{ change: [part: Partial<CriterionDraft>]; move: [by: n
 const HEAVIEST = 10
 const text = (event: Event) => (event.target as HTMLInputElement).value // the field's own event
 const name = computed(() => props.criterion.title || 'this criterion')
+/** One that is retired is offered only where it is linked already. */
+const offered = computed(() =>
+  props.outcomes.filter(o => !o.retired || o.identifier === props.criterion.outcome),
+)
 const weightWords = computed(() =>
   props.criterion.weight > 1 ? `points, weighted ${props.criterion.weight} times` : 'points',
 )
@@ -87,7 +92,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
           <option value="timeliness">suggested from the times</option>
         </PickList>
       </p>
-      <p v-if="outcomes.length > 0" class="meta">
+      <p v-if="offered.length > 0" class="meta">
         <PickList
           :value="criterion.outcome ?? ''"
           :disabled="readonly"
@@ -95,7 +100,7 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
           @change="setOutcome"
         >
           <option value="">no outcome</option>
-          <option v-for="o in outcomes" :key="o.identifier" :value="o.identifier">
+          <option v-for="o in offered" :key="o.identifier" :value="o.identifier">
             {{ o.code || o.statement.slice(0, 40) }}
           </option>
         </PickList>

@@ -10,6 +10,7 @@ import {
   type RubricDraft,
   type RubricFault,
 } from '#core/marking/rubric/rubricDraft'
+import type { OfferedOutcome } from '~/composables/marking/offeredOutcome'
 import { points } from '~/composables/marking/points'
 import RubricCriterion from './RubricCriterion.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
@@ -19,7 +20,7 @@ import TextButton from '~/components/controls/TextButton.vue'
 const props = defineProps<{
   rubric: RubricDraft
   faults: readonly RubricFault[]
-  outcomes: ReadonlyArray<{ readonly identifier: string; readonly code: string; readonly statement: string }>
+  outcomes: readonly OfferedOutcome[]
   readonly: boolean
 }>()
 const emit = defineEmits<{ change: [rubric: RubricDraft] }>()

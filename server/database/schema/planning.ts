@@ -87,6 +87,8 @@ export const outcomes = pgTable(
     code: text().notNull(),
     statement: text().notNull(),
     position: integer().notNull(),
+    retiredAt: instant(), // since when it is offered for criteria no more
+    version: integer().notNull().default(1),
   },
   t => [uniqueIndex().on(t.seminarId, t.identifier)],
 )

@@ -6,6 +6,7 @@ import { activities, marks, outcomes, rubricCriteria, rubrics, rubricVersions } 
 import { loadRubrics } from '#server/services/rubrics/loadRubrics'
 import type { LibraryView } from '#shared/marking/rubric'
 import { draftOf } from './rubrics'
+import { viewOf } from './writeOutcomes'
 
 /** The seminar's rubrics in their newest versions, its learning outcomes and its templates. */
 export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
@@ -70,10 +71,7 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
     rubrics: rubricList,
     mayManage: actor.enrolment.role === 'instructor',
     outcomes: outcomeRows.map(o => ({
-      id: o.id,
-      identifier: o.identifier,
-      code: o.code,
-      statement: o.statement,
+      ...viewOf(o),
       criteria: linked.find(l => l.outcomeId === o.id)?.n ?? 0,
     })),
     templates: rows

@@ -3,6 +3,7 @@ import {
   MANAGERS,
   MEMBERS,
   STAFF,
+  anOutcome,
   base64,
   dredge,
   key,
@@ -25,6 +26,21 @@ export const PLANNING_ROUTES: readonly Row[] = [
     endpoint: markingEndpoints.importRubric,
     path: seminar('/library/import'),
     body: () => ({ key: key(), name: 'o.csv', base64: base64('code,statement\nX 1,Reads.\n') }),
+    expected: MANAGERS,
+  },
+  {
+    endpoint: markingEndpoints.addOutcome,
+    path: seminar('/outcomes'),
+    body: () => ({ key: key(), code: 'X 9', statement: 'Reads a toll roll.' }),
+    expected: MANAGERS,
+  },
+  {
+    endpoint: markingEndpoints.changeOutcome,
+    path: async w => `${seminar('/outcomes')(w)}/${(await anOutcome(w)).id}`,
+    body: () => ({
+      ...{ key: key(), baseVersion: 1, code: 'X 9', retired: false },
+      statement: 'Reads a toll roll aloud.',
+    }),
     expected: MANAGERS,
   },
   {

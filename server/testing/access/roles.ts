@@ -70,6 +70,14 @@ export const rubric =
   (rest = '') =>
   async (w: World) =>
     `/api/rubrics/${(await w.rubric('Teammate share')).id}${rest}`
+export async function anOutcome(w: World) {
+  const [row] = await w.db
+    .select()
+    .from(t.outcomes)
+    .where(eq(t.outcomes.seminarId, w.seminar.id))
+    .orderBy(t.outcomes.position)
+  return row!
+}
 export const base64 = (text: string) => Buffer.from(text).toString('base64')
 export const rules = { by: 'number', count: 3, together: [], apart: [], mixSections: true, seed: 1 }
 export const term = { firstDay: '2027-02-01', weeks: 12, breaks: [] }

@@ -3,6 +3,7 @@ import FileInput from '~/components/controls/FileInput.vue'
 import { KIND_WORDS } from '~/kinds/words'
 import type { ActivityKind } from '#core/kinds/kind'
 import type { LibraryRubric } from '#shared/marking/rubric'
+import OutcomeList from '~/components/marking/OutcomeList.vue'
 import LibraryTexts from '~/kinds/reading/LibraryTexts.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { capital, inWords, plural } from '#core/language'
@@ -177,27 +178,14 @@ const versionWords = (r: LibraryRubric) =>
       </li>
     </ul>
     <div class="two">
-      <section>
-        <h2>Learning outcomes</h2>
-        <p v-if="data.outcomes.length === 0" class="hint">
-          None yet. Import your college's from CASE JSON, or a CSV with the columns code and statement; then
-          criteria can be linked to them.
-        </p>
-        <table v-else class="rows">
-          <tbody>
-            <tr v-for="o in data.outcomes" :key="o.id">
-              <td class="code">{{ o.code }}</td>
-              <td>{{ o.statement }}</td>
-              <td class="hint">
-                {{
-                  o.criteria > 0
-                    ? `${o.criteria} ${plural(o.criteria, 'criterion', 'criteria')}`
-                    : 'no criterion'
-                }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
+      <section aria-labelledby="outcomes-title">
+        <h2 id="outcomes-title">Learning outcomes</h2>
+        <OutcomeList
+          :outcomes="data.outcomes"
+          :may-manage="data.mayManage"
+          :seminar-id="params.seminarId"
+          @changed="refresh()"
+        />
       </section>
       <section>
         <h2>Templates</h2>

@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { plural } from '#core/language'
+import * as markingEndpoints from '#shared/marking/endpoints'
+import type { OutcomeView } from '#shared/marking/rubric'
+import TextButton from '~/components/controls/TextButton.vue'
+import { newKey, useApi } from '~/composables/shell/useApi'
+import { useSending } from '~/composables/shell/useSending'
+import { useNotices } from '~/stores/notices'
+import OutcomeForm from './OutcomeForm.vue'
+
+/** The learning outcomes of a seminar: worded anew, retired and taken up again, each act with its undo. */
+const props = defineProps<{ outcomes: readonly OutcomeView[]; mayManage: boolean; seminarId: string }>()
+const emit = defineEmits<{ changed: [] }>()
+const api = useApi()
+const notices = useNotices()
+const { attempt } = useSending()
+const changing = ref<string | 'new' | null>(null)
+const showsRetired = ref(false)
+const retired = computed(() => props.outcomes.filter(o => o.retired))
+const shown = computed(() => (showsRetired.value ? props.outcomes : props.outcomes.filter(o => !o.retired)))
+const linkedWords = (n: number) => (n > 0 ? `${n} ${plural(n, 'criterion', 'criteria')}` : 'no criterion')
+
+type Words = Pick<OutcomeView, 'code' | 'statement' | 'retired'>
+const store = (o: OutcomeView, words: Words) =>
+  api.call(markingEndpoints.changeOutcome, {
+    params: { seminarId: props.seminarId, outcomeId: o.id },
+    body: { key: newKey(), baseVersion: o.version, ...words },
+  })
+/** Changes an outcome and offers to put it back. */
+async function change(o: OutcomeView, words: Words, said: string) {
+  const { code, statement, retired: wasRetired } = o
+  const after = await attempt(() => store(o, words))
+  emit('changed')
+  if (!after) return
+  notices.say(said, {
+    label: 'Undo',
+    run: async () => {
+      await attempt(() => store(after, { code, statement, retired: wasRetired }))
+      emit('changed')
+    },
+  })
+}
+const retire = (o: OutcomeView) =>
+  change(
+    o,
+    { code: o.code, statement: o.statement, retired: true },
+    `“${o.code}” is retired. It is offered for criteria no more; what was judged by it stays.`,
+  )
+const takeUp = (o: OutcomeView) =>
+  change(
+    o,
+    { code: o.code, statement: o.statement, retired: false },
+    `“${o.code}” can be chosen for criteria again.`,
+  )
+function stored() {
+  changing.value = null
+  emit('changed')
+}
+</script>
+
+<template>
+  <p v-if="outcomes.length === 0" class="hint">
+    None yet. Write one, or import your college's from CASE JSON, or a CSV with the columns code and
+    statement; then criteria can be linked to them.
+  </p>
+  <ul v-else class="outcomes">
+    <li v-for="o in shown" :key="o.id" :class="{ retired: o.retired }">
+      <OutcomeForm
+        v-if="changing === o.id"
+        :outcome="o"
+        :seminar-id="seminarId"
+        @stored="stored"
+        @close="changing = null"
+      />
+      <template v-else>
+        <b class="code">{{ o.code }}</b>
+        <span>{{ o.statement }}</span>
+        <span class="foot">
+          <span class="hint">{{
+            o.retired ? `retired · ${linkedWords(o.criteria)}` : linkedWords(o.criteria)
+          }}</span>
+          <template v-if="mayManage">
+            <TextButton :aria-label="`Change ${o.code}`" @click="changing = o.id">Change</TextButton>
+            <TextButton v-if="o.retired" :aria-label="`Take up again: ${o.code}`" @click="takeUp(o)">
+              Take up again
+            </TextButton>
+            <TextButton v-else :aria-label="`Retire ${o.code}`" @click="retire(o)">Retire</TextButton>
+          </template>
+        </span>
+      </template>
+    </li>
+  </ul>
+  <OutcomeForm
+    v-if="changing === 'new'"
+    :outcome="null"
+    :seminar-id="seminarId"
+    @stored="stored"
+    @close="changing = null"
+  />
+  <p class="acts">
+    <TextButton v-if="mayManage && changing !== 'new'" @click="changing = 'new'">Write an outcome</TextButton>
+    <TextButton v-if="retired.length > 0" :aria-expanded="showsRetired" @click="showsRetired = !showsRetired">
+      {{ showsRetired ? 'hide what is retired' : `show what is retired (${retired.length})` }}
+    </TextButton>
+  </p>
+</template>
+
+<style scoped>
+.outcomes {
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(4.5rem, auto) 1fr;
+  gap: 2px 14px;
+  padding: 9px 0;
+  border-top: 1px solid var(--line);
+}
+li.retired {
+  color: var(--ink-2);
+}
+.code {
+  font-weight: 600;
+  white-space: nowrap;
+}
+.foot {
+  grid-column: 2;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: baseline;
+}
+li > :deep(form) {
+  grid-column: 1 / -1;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  padding: 8px 0;
+}
+</style>

@@ -1,0 +1,44 @@
+import { expect, open, test } from './fixtures'
+
+test('learning outcomes are written, worded anew, retired with an undo, and then not offered for criteria', async ({
+  as,
+  world,
+  expectedErrors,
+}) => {
+  expectedErrors.push(/422/) // what is refused at its field
+  const page = await as('ines')
+  await open(page, `/seminars/${world.seminar.id}/library`)
+  const list = page.getByRole('region', { name: 'Learning outcomes' })
+  await list.getByRole('button', { name: 'Write an outcome' }).click()
+  await page.keyboard.type('SEA 9')
+  await page.keyboard.press('Enter')
+  await expect(list.getByRole('alert')).toContainText('Write what students should have learnt.')
+  await list.getByLabel('What students should have learnt').fill('Weighs a toll against who pays it.')
+  await list.getByRole('button', { name: 'Add it' }).click()
+  const added = list.getByRole('listitem').filter({ hasText: 'SEA 9' })
+  await expect(added).toContainText('no criterion')
+
+  await added.getByRole('button', { name: 'Change SEA 9' }).click()
+  await list.getByLabel('What students should have learnt').fill('Weighs a toll against those who pay it.')
+  await list.getByRole('button', { name: 'Save the change' }).click()
+  await expect(added).toContainText('against those who pay it.')
+
+  const offered = async () => {
+    const rubric = await page.context().newPage()
+    await open(
+      rubric,
+      `/seminars/${world.seminar.id}/rubrics/${(await world.rubric('Seminar contribution')).id}`,
+    )
+    const options = rubric.getByLabel('Learning outcome it is evidence of').first().getByRole('option')
+    const words = await options.allTextContents()
+    await rubric.close()
+    return words.map(w => w.trim())
+  }
+  expect(await offered()).toContain('SEA 9')
+  await added.getByRole('button', { name: 'Retire SEA 9' }).click()
+  await expect(page.getByText('“SEA 9” is retired.')).toBeVisible()
+  await expect(added).toHaveCount(0)
+  expect(await offered()).not.toContain('SEA 9')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(added).toBeVisible()
+})
