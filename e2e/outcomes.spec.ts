@@ -18,7 +18,7 @@ test('learning outcomes are written, worded anew, retired with an undo, and then
   const added = list.getByRole('listitem').filter({ hasText: 'SEA 9' })
   await expect(added).toContainText('no criterion')
 
-  await added.getByRole('button', { name: 'Change SEA 9' }).click()
+  await added.getByRole('button', { name: 'Edit SEA 9' }).click()
   await list.getByLabel('What students should have learnt').fill('Weighs a toll against those who pay it.')
   await list.getByRole('button', { name: 'Save the change' }).click()
   await expect(added).toContainText('against those who pay it.')

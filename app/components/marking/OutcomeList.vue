@@ -80,9 +80,9 @@ function stored() {
             o.retired ? `retired · ${linkedWords(o.criteria)}` : linkedWords(o.criteria)
           }}</span>
           <template v-if="mayManage">
-            <TextButton :aria-label="`Change ${o.code}`" @click="changing = o.id">Change</TextButton>
-            <TextButton v-if="o.retired" :aria-label="`Take up again: ${o.code}`" @click="takeUp(o)">
-              Take up again
+            <TextButton :aria-label="`Edit ${o.code}`" @click="changing = o.id">Edit</TextButton>
+            <TextButton v-if="o.retired" :aria-label="`Use again: ${o.code}`" @click="takeUp(o)">
+              Use again
             </TextButton>
             <TextButton v-else :aria-label="`Retire ${o.code}`" @click="retire(o)">Retire</TextButton>
           </template>
