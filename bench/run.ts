@@ -164,9 +164,11 @@ try {
     `${(found / foundTenth).toFixed(1)} (${(found / 1000).toFixed(2)} s against ${foundTenth.toFixed(0)} ms, in a thread; others waited ${waited.toFixed(0)} ms at most)`,
   )
   const margin = await measureReading(browser, world)
+  const { shell, words, note } = margin.steps
+  const after = (step: number) => `${(step - shell).toFixed(0)} ms`
   row(
-    `paper of ${margin.paperPages} pages with ${margin.notes.toLocaleString('en')} notes: from the shell to the first page with its words, and to its notes, cold`,
-    `${(margin.steps.words - margin.steps.shell).toFixed(0)} ms and ${(margin.steps.note - margin.steps.shell).toFixed(0)} ms (shell after ${margin.steps.shell.toFixed(0)} ms)`,
+    `paper of ${margin.paperPages} pages with ${margin.notes.toLocaleString('en')} notes: shell → words of the first page, → its notes, cold`,
+    `${after(words)}, ${after(note)} (shell after ${shell.toFixed(0)} ms)`,
   )
   row(
     'the same: frame while scrolling 23,000 px against a frame at rest, median (ratio)',

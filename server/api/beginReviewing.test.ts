@@ -1,5 +1,7 @@
+import { eq } from 'drizzle-orm'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import * as t from '#server/database/schema'
 import { FIVE, peerReviewIn, type PeerReviewActs, type Refused } from '#server/testing/peerReview'
 import { TEST_NOW } from '#server/testing/server'
 import { testWorld, words, type World } from '#server/testing/world'
@@ -57,6 +59,37 @@ describe('a peer review that is not left to its dates', () => {
     expect(back.status).toBe(200)
     const again = await peers()
     expect([again.handInEndsAt, again.reviewStartsAt]).toEqual([planned.handInEndsAt, planned.reviewStartsAt])
+  })
+
+  it('frees readers who were assigned meanwhile when hand-in goes on again, unless one has opened a work', async () => {
+    await times(-48, -48, -200)
+    const ended = await begin('endHandIn')
+    expect((await staff('deal', { key: v7(), seed: 5 })).status).toBe(200)
+    expect((await peers()).allocations).toHaveLength(10)
+    const back = async (baseVersion: number) =>
+      (await as('ines')).json<Begun>('PUT', `${base}/schedule`, {
+        ...{ key: v7(), baseVersion, tell: false },
+        ...ended.body.before,
+      })
+    const again = await back(ended.body.version)
+    expect(again.status).toBe(200)
+    const free = await peers()
+    expect([free.dealtAt, free.allocations]).toEqual([null, []])
+
+    // those whose work has been opened keep it, and so do all others: nothing is dealt twice
+    const second = await begin('endHandIn')
+    expect((await staff('deal', { key: v7(), seed: 6 })).status).toBe(200)
+    const [first] = (await peers()).allocations
+    const reader = (await peers()).people.find(p => p.id === first!.reviewerId)!
+    const client = await as(reader.givenName.toLowerCase())
+    expect((await client.send('PUT', `/api/reviews/${first!.id}/opened`)).status).toBe(200)
+    expect((await back(second.body.version)).status).toBe(200)
+    expect((await peers()).allocations).toHaveLength(10)
+    await world.db.delete(t.allocations).where(eq(t.allocations.activityId, world.essays.id))
+    await world.db
+      .update(t.peerReviews)
+      .set({ dealtAt: null })
+      .where(eq(t.peerReviews.activityId, world.essays.id))
   })
 
   it('begins reviewing before its day once hand-in is over', async () => {

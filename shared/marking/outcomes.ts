@@ -31,6 +31,7 @@ export const OutcomesView = z.object({
       identifier: z.string(),
       code: z.string(),
       statement: z.string(),
+      retired: z.boolean(),
       sections: BySection,
       criteria: z.array(
         Reached.extend({

@@ -9,13 +9,16 @@ import { useSending } from '~/composables/shell/useSending'
 
 /** The words of a learning outcome, new or changed. What somebody else wrote meanwhile stands beside what is typed. */
 const props = defineProps<{ outcome: OutcomeView | null; seminarId: string }>()
-const emit = defineEmits<{ stored: []; close: [] }>()
+const emit = defineEmits<{ stored: [outcome: OutcomeView]; close: [] }>()
 const api = useApi()
 const { busy, problem, problems, send } = useSending()
 const code = ref(props.outcome?.code ?? '')
 const statement = ref(props.outcome?.statement ?? '')
 const theirs = shallowRef<OutcomeView | null>(null)
-const key = newKey() // a lost answer is asked for again under the same
+let key = newKey() // a lost answer is asked for again under the same; other words are another write
+watch([code, statement], () => {
+  key = newKey()
+})
 const name = `outcome-${props.outcome?.id ?? 'new'}`
 
 const store = () => {
@@ -26,18 +29,20 @@ const store = () => {
   const { version, retired } = theirs.value ?? outcome
   return api.call(markingEndpoints.changeOutcome, {
     params: { seminarId, outcomeId: outcome.id },
-    body: { key: newKey(), baseVersion: version, retired, ...words },
+    body: { key, baseVersion: version, retired, ...words },
   })
 }
 async function keep() {
   const stored = await send(() =>
     store().catch((error: unknown) => {
-      if (error instanceof ApiProblem && error.details.code === 'changedMeanwhile')
+      if (error instanceof ApiProblem && error.details.code === 'changedMeanwhile') {
         theirs.value = error.details.theirs as OutcomeView // what this endpoint refuses with
+        key = newKey()
+      }
       throw error
     }),
   )
-  if (stored) emit('stored')
+  if (stored) emit('stored', stored)
 }
 function takeTheirs() {
   code.value = theirs.value!.code
@@ -46,7 +51,7 @@ function takeTheirs() {
 </script>
 
 <template>
-  <form class="form" @submit.prevent="keep" @keydown.esc.stop="emit('close')">
+  <form class="form" @submit.prevent="keep">
     <LabelledField
       v-model="code"
       label="Code"
@@ -69,7 +74,9 @@ function takeTheirs() {
       }}<TextButton @click="takeTheirs">Take theirs</TextButton>
     </p>
     <p class="wide acts">
-      <v-btn class="main" type="submit" :disabled="busy">{{ outcome ? 'Save the change' : 'Add it' }}</v-btn>
+      <v-btn class="main" type="submit" :disabled="busy">{{
+        outcome ? 'Save changes' : 'Add outcome'
+      }}</v-btn>
       <v-btn class="quiet" @click="emit('close')">Cancel</v-btn>
     </p>
   </form>

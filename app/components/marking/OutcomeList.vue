@@ -8,7 +8,7 @@ import { useSending } from '~/composables/shell/useSending'
 import { useNotices } from '~/stores/notices'
 import OutcomeForm from './OutcomeForm.vue'
 
-/** The learning outcomes of a seminar: worded anew, retired and taken up again, each act with its undo. */
+/** The learning outcomes of a seminar: added, edited, retired and used again; every change has its undo. */
 const props = defineProps<{ outcomes: readonly OutcomeView[]; mayManage: boolean; seminarId: string }>()
 const emit = defineEmits<{ changed: [] }>()
 const api = useApi()
@@ -26,12 +26,9 @@ const store = (o: OutcomeView, words: Words) =>
     params: { seminarId: props.seminarId, outcomeId: o.id },
     body: { key: newKey(), baseVersion: o.version, ...words },
   })
-/** Changes an outcome and offers to put it back. */
-async function change(o: OutcomeView, words: Words, said: string) {
-  const { code, statement, retired: wasRetired } = o
-  const after = await attempt(() => store(o, words))
+/** Says what has changed, with the way back to what it was. */
+function sayChanged(said: string, { code, statement, retired: wasRetired }: Words, after: OutcomeView) {
   emit('changed')
-  if (!after) return
   notices.say(said, {
     label: 'Undo',
     run: async () => {
@@ -40,21 +37,26 @@ async function change(o: OutcomeView, words: Words, said: string) {
     },
   })
 }
-const retire = (o: OutcomeView) =>
-  change(
-    o,
-    { code: o.code, statement: o.statement, retired: true },
-    `“${o.code}” is retired. It is offered for criteria no more; what was judged by it stays.`,
-  )
-const takeUp = (o: OutcomeView) =>
-  change(
-    o,
-    { code: o.code, statement: o.statement, retired: false },
-    `“${o.code}” can be chosen for criteria again.`,
-  )
-function stored() {
+async function setRetired(o: OutcomeView, isRetired: boolean) {
+  const { code, statement } = o
+  const after = await attempt(() => store(o, { code, statement, retired: isRetired }))
+  if (!after) {
+    emit('changed') // somebody else's words, then
+    return
+  }
+  const said = isRetired
+    ? `“${code}” is retired. It is offered for criteria no more; what was judged by it stays.`
+    : `“${code}” can be chosen for criteria again.`
+  sayChanged(said, o, after)
+}
+function stored(before: OutcomeView | null, after: OutcomeView) {
   changing.value = null
+  if (before) {
+    sayChanged(`“${after.code}” is changed wherever it stands.`, before, after)
+    return
+  }
   emit('changed')
+  notices.say(`“${after.code}” is added. Criteria of rubrics can be linked to it.`)
 }
 </script>
 
@@ -69,7 +71,7 @@ function stored() {
         v-if="changing === o.id"
         :outcome="o"
         :seminar-id="seminarId"
-        @stored="stored"
+        @stored="stored(o, $event)"
         @close="changing = null"
       />
       <template v-else>
@@ -81,10 +83,12 @@ function stored() {
           }}</span>
           <template v-if="mayManage">
             <TextButton :aria-label="`Edit ${o.code}`" @click="changing = o.id">Edit</TextButton>
-            <TextButton v-if="o.retired" :aria-label="`Use again: ${o.code}`" @click="takeUp(o)">
+            <TextButton v-if="o.retired" :aria-label="`Use again: ${o.code}`" @click="setRetired(o, false)">
               Use again
             </TextButton>
-            <TextButton v-else :aria-label="`Retire ${o.code}`" @click="retire(o)">Retire</TextButton>
+            <TextButton v-else :aria-label="`Retire ${o.code}`" @click="setRetired(o, true)"
+              >Retire</TextButton
+            >
           </template>
         </span>
       </template>
@@ -94,7 +98,7 @@ function stored() {
     v-if="changing === 'new'"
     :outcome="null"
     :seminar-id="seminarId"
-    @stored="stored"
+    @stored="stored(null, $event)"
     @close="changing = null"
   />
   <p class="acts">

@@ -11,6 +11,7 @@ import { withIdempotency } from '#server/services/idempotency'
 import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import type { PairsWrite, RepairPlan, RepairView } from '#shared/marking/peers'
+import { isBegun, isReal, isWritten } from './allocationState'
 import {
   groupmates,
   loadPeerReview,
@@ -294,14 +295,6 @@ function wantedOf(works: ReadonlyArray<Work>, reviewers: number, each: number): 
   const share = Math.floor((reviewers * each) / works.length)
   return works.map(w => ({ ...w, need: Math.min(share, reviewers - w.ownerIds.length), most: Infinity }))
 }
-
-export const isReal = (a: Allocation): boolean =>
-  a.source === 'dealt' || a.source === 'byHand' || a.source === 'extra'
-export const isBegun = (a: Allocation): boolean =>
-  a.openedAt !== null || a.reviewId !== null || a.state !== 'owed'
-
-/** There is something of a review, which stays with whoever wrote it. */
-const isWritten = (a: Allocation): boolean => a.reviewId !== null || a.state !== 'owed'
 
 /** Everyone whose own work is in gives reviews; whoever handed nothing in reads nobody's. */
 export function reviewersOf(peerReview: LoadedPeerReview): string[] {

@@ -1,10 +1,11 @@
 import { and, eq, inArray } from 'drizzle-orm'
 import type { ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { allocations } from '#server/database/schema'
+import { allocations, peerReviews } from '#server/database/schema'
 import { slicesOf } from '#server/database/slices'
 import { giveAliases } from '#server/services/contributing'
-import { hasReviewingBegun, loadPeerReview, type LoadedPeerReview } from './peerReview'
+import { isBegun, isReal } from './allocationState'
+import { hasReviewingBegun, loadPeerReview, phaseOf, type LoadedPeerReview } from './peerReview'
 
 type NewAllocation = typeof allocations.$inferInsert
 
@@ -14,7 +15,8 @@ type NewAllocation = typeof allocations.$inferInsert
  * their own work where that is asked for.
  */
 export async function prepareReview(tx: Db, activity: ActivityRow, now: Date): Promise<void> {
-  const peerReview = await loadPeerReview(tx, activity)
+  const found = await loadPeerReview(tx, activity)
+  const peerReview = (await freeReaders(tx, found, now)) ? await loadPeerReview(tx, activity) : found
   const wanted = standingOf(peerReview, now)
   const there = new Set(peerReview.allocations.map(key))
   const missing = wanted.filter(w => !there.has(key(w)))
@@ -33,6 +35,30 @@ export async function prepareReview(tx: Db, activity: ActivityRow, now: Date): P
     .map(a => a.id)
   if (gone.length > 0)
     await tx.delete(allocations).where(and(inArray(allocations.id, gone), eq(allocations.state, 'owed')))
+}
+
+/**
+ * Takes the dealing back where hand-in goes on again after it, so that what is still handed in gets readers, too, once it
+ * ends. What somebody has opened, and what staff have given by hand, stands in the way: then nothing is taken back.
+ *
+ * @returns whether anything was
+ */
+async function freeReaders(
+  tx: Db,
+  { plan, row, settings, allocations: all }: LoadedPeerReview,
+  now: Date,
+): Promise<boolean> {
+  const write = phaseOf(plan, 'write')
+  if (settings.subject !== 'work' || !row?.dealtAt || !write || now > write.endsAt) return false
+  if (all.filter(isReal).some(a => isBegun(a) || a.source !== 'dealt')) return false
+  await tx
+    .delete(allocations)
+    .where(and(eq(allocations.activityId, row.activityId), eq(allocations.source, 'dealt')))
+  await tx
+    .update(peerReviews)
+    .set({ dealtAt: null, version: row.version + 1 })
+    .where(eq(peerReviews.activityId, row.activityId))
+  return true
 }
 
 /** Who goes by a name where: authors and readers at a work, readers at the teammate they review. */

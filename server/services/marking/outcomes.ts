@@ -130,36 +130,40 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
     from,
     students: students.length,
     without: judged.length - judgements.length,
-    outcomes: list.map(({ id, identifier, code, statement }) => {
-      const { outcomeId: _, ...r } = reports.get(id)!
-      return {
-        id,
-        identifier,
-        code,
-        statement,
-        ...r,
-        sections: inOrder(r.sections),
-        criteria: r.criteria.map(c => ({
-          ...c,
-          ...titles.get(c.activityId)!,
-          sections: inOrder(c.sections),
-        })),
-        people: students.flatMap(s => {
-          const p = r.students.find(x => x.studentId === s.enrolmentId)
-          return p
-            ? [
-                {
-                  id: s.enrolmentId,
-                  name: listName(s),
-                  percent: Math.round(p.share * 1000) / 10,
-                  above: p.above,
-                  judgements: p.judgements,
-                },
-              ]
-            : []
-        }),
-      }
-    }),
+    // what is retired is reported as far as anything was judged by it
+    outcomes: list
+      .filter(o => o.retiredAt === null || reports.get(o.id)!.judged > 0)
+      .map(({ id, identifier, code, statement, retiredAt }) => {
+        const { outcomeId: _, ...r } = reports.get(id)!
+        return {
+          id,
+          identifier,
+          code,
+          statement,
+          retired: retiredAt !== null,
+          ...r,
+          sections: inOrder(r.sections),
+          criteria: r.criteria.map(c => ({
+            ...c,
+            ...titles.get(c.activityId)!,
+            sections: inOrder(c.sections),
+          })),
+          people: students.flatMap(s => {
+            const p = r.students.find(x => x.studentId === s.enrolmentId)
+            return p
+              ? [
+                  {
+                    id: s.enrolmentId,
+                    name: listName(s),
+                    percent: Math.round(p.share * 1000) / 10,
+                    above: p.above,
+                    judgements: p.judgements,
+                  },
+                ]
+              : []
+          }),
+        }
+      }),
   }
 }
 

@@ -211,7 +211,10 @@ function requireWithinTerm(s: SettingsBody): void {
 
 type Listed = typeof sections | typeof units | typeof categories | typeof gradingScales
 
-/** Makes a seminar's list what it should be in three statements: changes by id, adds, and takes away what is gone once `release` has let go of it. */
+/**
+ * Makes a seminar's list what it should be in three statements: changes by id, adds, and takes away what is gone once
+ * `release` has let go of it.
+ */
 async function replace<T extends Listed>(
   tx: Db,
   table: T,

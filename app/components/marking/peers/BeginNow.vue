@@ -96,29 +96,28 @@ async function ask() {
 }
 async function begin() {
   const which = asked.value!
-  const wasAssigned = props.view.dealtAt !== null
   const done = await send(() =>
     api.call(planningEndpoints.beginPhase, { params, body: { key: newKey(), act: which, tell: tell.value } }),
   )
   if (!done) return
   asked.value = null
   await reload()
-  const told = tell.value ? ' Everyone who takes part is told.' : ''
+  const isTold = tell.value && done.state === 'published' // of a draft nobody is told
+  const told = isTold ? ' Everyone who takes part is told.' : ''
   notices.say(`${which === 'endHandIn' ? 'Hand-in has ended.' : 'Reviewing has begun.'}${told}`, {
     label: 'Undo',
-    run: () => undo(done.version, done.before, which === 'endHandIn' && !wasAssigned),
+    run: () => undo(done.version, done.before, isTold),
   })
 }
-/** @param mayBeAssigned whether reviewers can have been assigned since, who are to read what is handed in no more */
 async function undo(
   baseVersion: number,
   before: Pick<ComposerView['body'], 'opensAt' | 'phases'>,
-  mayBeAssigned: boolean,
+  wereTold: boolean,
 ) {
   const done = await send(() =>
     api.call(planningEndpoints.changeSchedule, {
       params,
-      body: { key: newKey(), baseVersion, ...before, tell: tell.value },
+      body: { key: newKey(), baseVersion, ...before, tell: wereTold },
     }),
   )
   await reload()
@@ -126,16 +125,11 @@ async function undo(
     notices.say(problem.value ?? 'The dates could not be put back. Change them in the plan.')
     return
   }
-  const told = tell.value ? ' Everyone is told of that, too.' : ''
-  const readers = mayBeAssigned && props.view.dealtAt !== null ? await freeReaders() : ''
-  notices.say(`The dates are as they were.${readers}${told}`)
-}
-/** Work handed in from now on gets readers, too, once hand-in ends: so nobody has a work to read before. */
-async function freeReaders(): Promise<string> {
-  const freed = await send(() => store.undeal().then(() => true))
-  return freed
-    ? ' The readers who had been assigned meanwhile are free again.'
-    : ` ${problem.value ?? 'Readers who had been assigned meanwhile keep their works.'}`
+  // this may have gone from the page with what it stood in: what is true now is in the store
+  const { handInEnded, dealtAt } = store.view!
+  const isReadEarly = !handInEnded && dealtAt !== null
+  const readers = isReadEarly ? ' A work has been opened, so readers keep those they have.' : ''
+  notices.say(`The dates are as they were.${readers}${wereTold ? ' Everyone is told of that, too.' : ''}`)
 }
 async function reload() {
   await store.refresh()

@@ -52,12 +52,14 @@ const set = (value: string) => {
       ><v-btn :to="`/seminars/${route.params.seminarId}/gradebook`">Gradebook</v-btn>
     </div>
     <p v-if="data.outcomes.length === 0" class="invite">
-      No outcomes are set for this seminar. Import them with a rubric from your college (CASE), or align
-      criteria in the rubric editor; then this page shows how far they are reached.
+      No outcomes are set for this seminar. Write or import them in the
+      <NuxtLink :to="`/seminars/${route.params.seminarId}/library`">library</NuxtLink> and link criteria of
+      rubrics to them; then this page shows how far they are reached.
     </p>
     <article v-for="o in data.outcomes" :key="o.id">
       <h2>
-        <span class="code">{{ o.code }}</span>{{ o.statement }}
+        <span class="code">{{ o.code }}</span>{{ o.statement
+        }}<span v-if="o.retired" class="hint"> · retired</span>
       </h2>
       <p v-if="o.judged === 0" class="muted">Nothing returned so far is evidence of it.</p>
       <template v-else>
