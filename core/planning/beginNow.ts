@@ -3,7 +3,7 @@ import type { Phase } from './schedule'
 export const BEGIN_ACTS = ['endHandIn', 'beginReviewing'] as const
 /** Ends what is still written, or begins what is still waited for, before its time. */
 export type BeginAct = (typeof BEGIN_ACTS)[number]
-export type BeginFault = 'notOpen' | 'ended' | 'handInOpen' | 'begun' | 'noReviewing'
+export type BeginFault = 'draft' | 'notOpen' | 'ended' | 'handInOpen' | 'begun' | 'noReviewing'
 
 const MOMENT = 1 // milliseconds: work at the very instant a phase ends is on time, and now it is over
 

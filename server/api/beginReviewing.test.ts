@@ -107,6 +107,12 @@ describe('a peer review that is not left to its dates', () => {
     const ines = await as('ines')
     const plan = async () =>
       (await ines.json<{ version: number; body: Planned }>('GET', `${address}/plan`)).body
+    await world.db.update(t.activities).set({ state: 'draft' }).where(eq(t.activities.id, teammates.id))
+    const early = await ines.json<Refused>('POST', `${address}/begin`, {
+      ...{ key: v7(), act: 'beginReviewing', tell: false },
+    })
+    expect([early.status, early.body.detail]).toEqual([409, expect.stringMatching(/Publish it first/)])
+    await world.db.update(t.activities).set({ state: 'published' }).where(eq(t.activities.id, teammates.id))
     const { version, body } = await plan()
     const later = (days: number) => new Date(Date.parse(TEST_NOW) + days * 86_400_000).toISOString()
     const phases = body.phases.map(p => ({ ...p, startsAt: later(2), endsAt: later(9) }))

@@ -115,7 +115,7 @@ function stored(before: OutcomeView | null, after: OutcomeView) {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(4.5rem, auto) 1fr;
+  grid-template-columns: fit-content(9rem) minmax(0, 1fr);
   gap: 2px 14px;
   padding: 9px 0;
   border-top: 1px solid var(--line);
@@ -125,7 +125,8 @@ li.retired {
 }
 .code {
   font-weight: 600;
-  white-space: nowrap;
+  min-width: 4.5rem;
+  overflow-wrap: anywhere;
 }
 .foot {
   grid-column: 2;

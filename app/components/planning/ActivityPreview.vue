@@ -109,6 +109,8 @@ h3 {
 .phases span {
   min-width: 0;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
 }
 .phases i {
   height: 12px;
@@ -137,7 +139,6 @@ h3 {
   font: 400 0.71875rem/1.2 var(--ui);
   font-style: normal;
   color: var(--ink-2);
-  white-space: nowrap;
 }
 ul {
   list-style: none;

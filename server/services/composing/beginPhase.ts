@@ -8,6 +8,7 @@ import { moveWithin } from './moveActivity'
 import { toPhases } from './requireSound'
 
 const SENTENCES: Readonly<Record<BeginFault, string>> = {
+  draft: 'This activity is a draft, so nothing of it can begin. Publish it first.',
   notOpen: 'Hand-in has not begun, so it cannot end. Change the dates in the plan.',
   ended: 'Hand-in has ended already. Nothing was changed.',
   handInOpen: 'Hand-in has not ended. End it first; reviewing begins with it unless the plan says otherwise.',
@@ -27,6 +28,7 @@ export function beginPhase(
 ) {
   return withIdempotency(db, actor.enrolment, write.key, async tx => {
     const { opensAt, phases } = await loadBody(tx, actor.activity)
+    if (actor.activity.state === 'draft') throw new Problem(409, 'draft', SENTENCES.draft)
     const begun = phasesBegunNow(toPhases(phases), write.act, now)
     if ('fault' in begun) throw new Problem(409, begun.fault, SENTENCES[begun.fault])
     const after = begun.phases.map(p => ({

@@ -104,10 +104,15 @@ async function begin() {
   await reload()
   const isTold = tell.value && done.state === 'published' // of a draft nobody is told
   const told = isTold ? ' Everyone who takes part is told.' : ''
-  notices.say(`${which === 'endHandIn' ? 'Hand-in has ended.' : 'Reviewing has begun.'}${told}`, {
+  notices.say(`${doneSentence(which, done.state)}${told}`, {
     label: 'Undo',
     run: () => undo(done.version, done.before, isTold),
   })
+}
+function doneSentence(which: BeginAct, state: ComposerView['state']): string {
+  if (which === 'endHandIn') return 'Hand-in has ended.'
+  if (state === 'scheduled') return 'The activity opens within a minute, and reviewing begins with it.'
+  return 'Reviewing has begun.'
 }
 async function undo(
   baseVersion: number,

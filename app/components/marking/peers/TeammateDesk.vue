@@ -70,8 +70,9 @@ const SMALL = 3 // members; of so few each can tell the others' words apart
 <template>
   <div class="mates">
     <div class="lead">
-      <CheckBox v-model="showSelf">show what each gave themselves; it never counts</CheckBox
-      ><span class="muted"
+      <CheckBox v-if="view.rubric" v-model="showSelf"
+        >show what each gave themselves; it never counts</CheckBox
+      ><span v-if="view.rubric" class="muted"
         >A share is one’s mean over the group’s, from {{ view.settings.bounds.least }} to
         {{ view.settings.bounds.most }}.</span
       ><span class="grow" />

@@ -22,9 +22,12 @@ const most = computed(() => criteria.value.reduce((s, c) => s + c.max * c.weight
 const shares = computed(() => props.view.shares !== null)
 const marks = computed(() => new Map(props.view.marks.map(m => [m.enrolmentId, m])))
 const isMarked = computed(() => props.view.worth > 0 && !shares.value)
-const columns = computed(
-  () => criteria.value.length + 3 + Number(props.showSelf) + Number(shares.value || isMarked.value),
-)
+/** Without a rubric there are answers alone: nothing is scored, and no share comes out. */
+const isScored = computed(() => criteria.value.length > 0)
+const columns = computed(() => {
+  const there = [isScored.value, isScored.value && props.showSelf, isScored.value || shares.value]
+  return 1 + criteria.value.length + there.filter(Boolean).length + Number(shares.value || isMarked.value)
+})
 const shown = (value: number | null) => (value === null ? '–' : tenth(value))
 const shareShown = (factor: number | null) => (factor === null ? '' : (factor / 100).toFixed(2))
 function type(member: TeammateRow, event: Event) {
@@ -55,9 +58,9 @@ function markOf(id: string): string {
         <tr>
           <th>Member</th>
           <th v-for="c in criteria" :key="c.id">{{ c.title }}</th>
-          <th>of {{ points(most) }}</th>
-          <th v-if="showSelf">self</th>
-          <th>share</th>
+          <th v-if="isScored">of {{ points(most) }}</th>
+          <th v-if="isScored && showSelf">self</th>
+          <th v-if="isScored || shares">share</th>
           <th v-if="shares">mark now</th>
           <th v-if="shares">with the share</th>
           <th v-if="isMarked">mark</th>
@@ -76,11 +79,11 @@ function markOf(id: string): string {
               shown(m.means.get(c.id) ?? null)
             }}</span>
           </td>
-          <td>
+          <td v-if="isScored">
             <b>{{ shown(m.mean) }}</b>
           </td>
-          <td v-if="showSelf" class="self">{{ shown(m.self) }}</td>
-          <td>
+          <td v-if="isScored && showSelf" class="self">{{ shown(m.self) }}</td>
+          <td v-if="isScored || shares">
             <LineInput
               class="factor"
               inputmode="decimal"
