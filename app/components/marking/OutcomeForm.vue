@@ -57,13 +57,12 @@ function takeTheirs() {
       label="Code"
       :name="`${name}-code`"
       autocomplete="off"
-      maxlength="60"
       autofocus
       :problem="problems.code"
     />
     <div class="field">
       <label :for="`${name}-statement`">What students should have learnt</label>
-      <LinesInput :id="`${name}-statement`" v-model="statement" class="in" rows="2" maxlength="2000" />
+      <LinesInput :id="`${name}-statement`" v-model="statement" class="in" rows="2" />
       <p v-if="problems.statement" class="field-problem" role="alert">{{ problems.statement }}</p>
     </div>
     <p v-if="problem && !problems.code && !problems.statement" class="field-problem wide" role="alert">
