@@ -139,6 +139,7 @@ h3 {
   font: 400 0.71875rem/1.2 var(--ui);
   font-style: normal;
   color: var(--ink-2);
+  padding-right: 8px;
 }
 ul {
   list-style: none;
