@@ -3,7 +3,7 @@ import type { Actor, ActivityRow } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { pageComments, wikiPages } from '#server/database/schema'
 import type { FoundPage } from '#server/services/contributing'
-import { mayReach, wikiAccessesFor } from './wikiAccess'
+import { mayReach, wikiAccessOfEach } from './wikiAccess'
 
 /** The pages that some versions or comments are of, each once, as far as their reader may read them. */
 export async function readablePages(
@@ -22,7 +22,7 @@ export async function readablePages(
     isNull(wikiPages.removedAt),
   )
   const [accesses, current, talked] = await Promise.all([
-    wikiAccessesFor(db, actor, activities, now),
+    wikiAccessOfEach(db, actor, activities, now),
     db
       .select({ id: wikiPages.currentId, page: wikiPages })
       .from(wikiPages)

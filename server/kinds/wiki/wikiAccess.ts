@@ -59,7 +59,7 @@ export async function wikiAccess(
 }
 
 /** The same of several wikis, by activity. */
-export async function wikiAccessesFor(
+export async function wikiAccessOfEach(
   db: Db,
   { enrolment, seminar }: Pick<Actor, 'enrolment' | 'seminar'>,
   activities: readonly ActivityRow[],

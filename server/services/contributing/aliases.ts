@@ -30,10 +30,10 @@ const TRIES = 5
  * write (`prepareActivities`), at random: neither name nor id says who came first.
  */
 export const aliasesOf = (db: Db, activity: ActivityRow, rows: readonly Authored[]): Promise<Aliases> =>
-  aliasesAmong(db, [{ activity, rows }])
+  aliasesOfEach(db, [{ activity, rows }])
 
 /** The same of several activities at once. */
-export async function aliasesAmong(
+export async function aliasesOfEach(
   db: Db,
   all: ReadonlyArray<{ readonly activity: ActivityRow; readonly rows: readonly Authored[] }>,
 ): Promise<Aliases> {

@@ -17,12 +17,12 @@ export const discussionGroupOf = (groups: DiscussionGroups | null, enrolmentId: 
 
 /** The discussion groups of an activity, or null where all talk together. Groups are those of the plan the activity is for. */
 export async function discussionGroupsOf(db: Db, activity: ActivityRow): Promise<DiscussionGroups | null> {
-  const found = await discussionGroupsAmong(db, [activity])
+  const found = await discussionGroupsOfEach(db, [activity])
   return found.get(activity.id) ?? null
 }
 
 /** The discussion groups of those activities in which not all talk together. */
-export async function discussionGroupsAmong(
+export async function discussionGroupsOfEach(
   db: Db,
   activities: readonly ActivityRow[],
 ): Promise<Map<string, DiscussionGroups>> {

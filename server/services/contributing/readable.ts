@@ -2,8 +2,8 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { ActivityActor, ActivityRow, Enrolment } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
-import { aliasesAmong, aliasKey } from './aliases'
-import { discussionGroupsAmong } from './discussionGroups'
+import { aliasesOfEach, aliasKey } from './aliases'
+import { discussionGroupsOfEach } from './discussionGroups'
 import { openedByOwn, shapeForReader } from './shapeForReader'
 import { storedContributions, type StoredContribution } from './storedContributions'
 
@@ -75,8 +75,8 @@ export async function readableIn(
           eq(contributions.state, 'shown'),
         ),
       ),
-    aliasesAmong(db, each),
-    discussionGroupsAmong(db, activities),
+    aliasesOfEach(db, each),
+    discussionGroupsOfEach(db, activities),
   ])
   return each.map(({ activity, ids, rows }) => {
     const reader = { activity, enrolment, seenSeq: null, now }

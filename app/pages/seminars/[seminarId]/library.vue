@@ -290,10 +290,6 @@ li {
   margin-top: 14px;
   border-top: 1px solid var(--line);
 }
-.code {
-  font-weight: 600;
-  white-space: nowrap;
-}
 .plain li {
   padding: 7px 0;
   border-top-color: var(--line-soft);
