@@ -4,6 +4,7 @@ import { v7 } from 'uuid'
 import type { OwnReviews, ReviewDesk } from '#shared/kinds/review/review'
 import * as t from '#server/database/schema'
 import { listenTo } from '#server/testing/listenTo'
+import { everythingInPaper, signedPaper } from '#server/testing/paper'
 import { until } from '#server/testing/until'
 import type { Client } from '#server/testing/server'
 import { doc, testWorld, type World } from '#server/testing/world'
@@ -50,23 +51,24 @@ describe('who reviewed whom', () => {
         })
       ).status,
     ).toBe(200)
-    // a file under its author's name came with one work
+    // a paper that says who made it in every place it can came with one work
     const work = await world.contribution('solongo', world.reports.id, 'entry')
-    const [file] = await world.db
-      .insert(t.files)
-      .values({
-        seminarId: world.seminar.id,
-        madeBy: work.authorId,
-        name: 'solongo-gantulga.pdf',
-        type: 'application/pdf',
-        size: 5,
-        bytes: Buffer.from('%PDF-'),
-      })
-      .returning()
+    const paper = await signedPaper('Solongo Gantulga', 'Whose silt is it in the end?')
+    expect(placeOf('Gantulga', await everythingInPaper(paper))).not.toBeNull()
+    const file = { id: v7() }
+    const uploaded = await (
+      await as('solongo')
+    ).send('POST', `/api/activities/${world.reports.id}/files`, {
+      id: file.id,
+      name: 'solongo-gantulga.pdf',
+      base64: paper.toString('base64'),
+      transcript: null,
+    })
+    expect(uploaded.status).toBe(200)
     await world.db
       .insert(t.contributionFiles)
-      .values({ seminarId: world.seminar.id, contributionId: work.id, fileId: file!.id, position: 0 })
-    expect((await (await world.as('kadri')).send('GET', `/api/files/${file!.id}`)).status).toBe(404)
+      .values({ seminarId: world.seminar.id, contributionId: work.id, fileId: file.id, position: 0 })
+    expect((await (await world.as('kadri')).send('GET', `/api/files/${file.id}`)).status).toBe(404)
   })
   afterAll(() => world.close())
 
@@ -115,6 +117,7 @@ describe('who reviewed whom', () => {
     // ids made for students are drawn at random: no time can be read off them
     for (const a of dealt) expect([a.id[14], a.receivedId[14]]).toEqual(['4', '4'])
     const ines = await world.as('ines')
+    const sawPaper = new Set<string>()
     for (const released of [false, true]) {
       if (released) {
         expect(
@@ -155,6 +158,7 @@ describe('who reviewed whom', () => {
         const me = (await world.enrolment(person.key)).id
         // pages are made from the same answers: every third student looks at them, too
         const all = await everything(person.key, released, n % 3 === 0)
+        if (person.key !== 'solongo' && all.includes('Whose silt is it in the end?')) sawPaper.add(person.key)
         const others = students.filter(s => s.key !== person.key)
         for (const other of others)
           for (const name of [other.given, other.family])
@@ -168,7 +172,8 @@ describe('who reviewed whom', () => {
           ...enrolments
             .filter(e => e.id !== me)
             .flatMap(e => [e.id, e.personId, e.email, ...(e.studentNumber ? [e.studentNumber] : [])]),
-          ...rows.filter(r => r.authorId !== me || r.type === 'review').map(r => r.id), // not even one's own review's: it is filed under the work's author
+          // not even one's own review's: it is filed under the work's author
+          ...rows.filter(r => r.authorId !== me || r.type === 'review').map(r => r.id),
           ...dealt.filter(a => a.reviewerId !== me).map(a => a.id),
           ...dealt.filter(a => a.subjectId !== me).map(a => a.receivedId),
           ...files.filter(f => f.madeBy !== me).map(f => f.id),
@@ -189,6 +194,8 @@ describe('who reviewed whom', () => {
     // what came in after the release has reached nobody yet; an answer has reached its reader
     expect(await everything('nico', true, true)).not.toContain('Six words and then some more')
     expect(await everything('kadri', true, true)).toContain('the silt is on its way')
+    // and so has the paper, to those who read that work
+    expect(sawPaper.size).toBeGreaterThan(0)
     // released words have reached their authors, so the search searched something
     expect(await everything('solongo', true, true)).toContain('It is the boldest move here')
     expect(await everything('oona', true, true)).not.toContain('it has no centre')
@@ -344,7 +351,9 @@ describe('who reviewed whom', () => {
     const answers = await Promise.all(
       paths.map(async path => {
         const r = await client.send('GET', path)
-        return `${path.startsWith('/api/seminars') ? '' : JSON.stringify([...r.headers])}\n${await r.text()}`
+        const isPaper = r.status === 200 && r.headers.get('content-type') === 'application/pdf'
+        const text = isPaper ? await everythingInPaper(Buffer.from(await r.arrayBuffer())) : await r.text()
+        return `${path.startsWith('/api/seminars') ? '' : JSON.stringify([...r.headers])}\n${text}`
       }),
     )
     return answers.join('\n').replaceAll('\\u2019', '’').replaceAll('&#39;', "'")

@@ -1,3 +1,4 @@
+import { everythingInPaper, signedPaper } from '#server/testing/paper'
 import { PDFDocument, PDFHexString, PDFName } from '@cantoo/pdf-lib'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
@@ -23,6 +24,14 @@ const segment = (marker: number, data: Buffer) => {
 }
 
 describe('files that are read without names', () => {
+  it('carry no author in any place of a PDF, also in objects that nothing leads to any more', async () => {
+    const before = await signedPaper(NAME, 'Whose silt is it?')
+    expect(await everythingInPaper(before)).toContain(NAME)
+    const after = await everythingInPaper(await stripMetadata(before, 'application/pdf'))
+    expect(after).not.toContain(NAME)
+    expect(after).toContain('Whose silt is it?')
+  })
+
   it('carry no author in a PDF, and are the same pages', async () => {
     const pdf = await PDFDocument.create()
     pdf.setAuthor(NAME)

@@ -1,4 +1,4 @@
-import { PDFDict, PDFDocument, PDFName, PDFRawStream, PDFRef } from '@cantoo/pdf-lib'
+import { PDFArray, PDFDict, PDFDocument, PDFName, PDFRawStream, PDFRef, PDFStream } from '@cantoo/pdf-lib'
 import { zipSync } from 'fflate'
 import { DomUtils, parseDocument } from 'htmlparser2'
 import { refusedField } from '#server/http/problem'
@@ -40,7 +40,7 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
     )
   }
   const about = ['Metadata', 'PieceInfo', 'LastModified'].map(n => PDFName.of(n))
-  const onAnnotations = ['T', 'CreationDate', 'M', 'RC'].map(n => PDFName.of(n))
+  const onAnnotations = ['T', 'CreationDate', 'M', 'RC', 'FS'].map(n => PDFName.of(n))
   const { context } = pdf
   if (context.trailerInfo.Info instanceof PDFRef) context.delete(context.trailerInfo.Info)
   delete context.trailerInfo.Info
@@ -62,9 +62,30 @@ async function stripPdf(bytes: Buffer): Promise<Buffer> {
     if (dict.get(PDFName.of('Subtype')) && dict.get(PDFName.of('Rect')))
       for (const key of onAnnotations) dict.delete(key)
   }
+  deleteUnreachable(pdf)
   return Buffer.from(
     await pdf.save({ useObjectStreams: false, addDefaultPage: false, updateFieldAppearances: false }),
   )
+}
+
+/**
+ * What nothing in the document leads to would be written all the same: files that were beside its pages,
+ * earlier versions of its objects.
+ */
+function deleteUnreachable({ context }: PDFDocument): void {
+  const reached = new Set<PDFRef>()
+  const open: unknown[] = [context.trailerInfo.Root]
+  while (open.length > 0) {
+    const object = open.pop()
+    if (object instanceof PDFRef) {
+      if (reached.has(object)) continue
+      reached.add(object)
+      open.push(context.lookup(object))
+    } else if (object instanceof PDFDict) open.push(...object.values())
+    else if (object instanceof PDFArray) open.push(...object.asArray())
+    else if (object instanceof PDFStream) open.push(object.dict)
+  }
+  for (const [ref] of context.enumerateIndirectObjects()) if (!reached.has(ref)) context.delete(ref)
 }
 
 const EMPTY_CORE =
@@ -133,7 +154,10 @@ function stripPicture(bytes: Buffer): Buffer {
   return bytes
 }
 
-/** Segments that programs and cameras write about a picture; what is needed to show it, turning included, stays. Source: ITU T.81, B.1.1. */
+/**
+ * Segments that programs and cameras write about a picture; what is needed to show it, turning included,
+ * stays. Source: ITU T.81, B.1.1.
+ */
 function stripJpeg(bytes: Buffer): Buffer {
   const out: Buffer[] = [bytes.subarray(0, 2)]
   for (let at = 2; at + 4 <= bytes.length && bytes[at] === 0xff;) {
