@@ -8,6 +8,7 @@ import { AttachedFile } from '../contributing/thread'
 import { RichDoc } from '../contributing/richDoc'
 import { StandingCounts } from '../planning/plan'
 import { CombineRuleBody } from './combine'
+import { ReviewingParts } from './reviewing'
 
 export const RecordParams = z.object({ activityId: z.uuid(), enrolmentId: z.uuid() })
 
@@ -104,6 +105,7 @@ export const MarkView = z.object({
   lateWaived: z.boolean(),
   factor: z.number().int().nullable(), // hundredths: the member's share of the group's points
   reviewing: z.number().int().nullable(), // ten-thousandths: what the student's own reviewing came to
+  reviewingParts: ReviewingParts.nullable(), // what that was made of
   takenFrom: z.enum(['consensus']).nullable(), // the steps are the consensus of reviewers
   ownSteps: z.array(Step), // of a peer review: the marker's own points, beside what readers gave
   points: z.number().int(), // hundredths so far
@@ -136,7 +138,8 @@ export const RecordItem = z.object({
   files: z.array(AttachedFile),
   revisions: z.number().int(), // earlier texts, which staff can read
   mark: z.object({ points: z.number().int().nullable(), done: z.boolean().nullable() }).nullable(), // of this contribution alone
-  answers: z.object({ name: z.string(), text: z.string(), passage: z.string().nullable() }).nullable(), // what it answered; of a note in a margin, on which words that stands
+  // what it answered; of a note in a margin, on which words that stands
+  answers: z.object({ name: z.string(), text: z.string(), passage: z.string().nullable() }).nullable(),
   answered: z.array(z.object({ name: z.string(), text: z.string() })), // first words of those who answered it
   change: z
     .object({
@@ -224,7 +227,8 @@ export type RecordView = z.infer<typeof RecordView>
 export const MarkWrite = z.object({
   key: z.uuid(),
   baseVersion: z.number().int(),
-  steps: z.array(Step.extend({ points: z.number().int().optional() })).max(50), // points where a level stands for a range, else the level's own
+  // points where a level stands for a range, else the level's own
+  steps: z.array(Step.extend({ points: z.number().int().optional() })).max(50),
   ownSteps: z.array(Step).max(50).optional(), // left out: as they were, with what changes in the steps
   citations: z.array(CitationView).max(200),
   letter: RichDoc,
@@ -244,7 +248,8 @@ export const ReturnHeld = z.object({
   key: z.uuid(),
   enrolmentIds: z.array(z.uuid()).min(1, 'Nobody was chosen.').max(2000),
 })
-export const ReturnAtWrite = ReturnHeld.extend({ at: z.iso.datetime({ offset: true }).nullable() }) // null: they wait to be returned by hand again
+// null: they wait to be returned by hand again
+export const ReturnAtWrite = ReturnHeld.extend({ at: z.iso.datetime({ offset: true }).nullable() })
 export const ReturnedAnswer = z.object({ returned: z.number().int() })
 
 export const SecondAsk = z.object({

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { LetterFile } from './desk'
+import { ReviewingParts } from './reviewing'
 import { RichDoc } from '../contributing/richDoc'
 import { ACTIVITY_KINDS } from '#core/kinds/kind'
 
@@ -18,7 +19,9 @@ export const LetterView = z.object({
   late: z.object({ minutes: z.number().int(), before: z.number().int(), waived: z.boolean() }).nullable(),
   override: z.object({ reason: z.string(), before: z.number().int() }).nullable(),
   factor: z.number().int().nullable(), // hundredths: the student's share of the group's points
-  reviewing: z.object({ share: z.number().int(), percent: z.number().int() }).nullable(),
+  reviewing: z
+    .object({ share: z.number().int(), percent: z.number().int(), parts: ReviewingParts.nullable() })
+    .nullable(),
   files: z.array(LetterFile),
   points: z.number().int(),
   max: z.number().int(),

@@ -16,7 +16,8 @@ export type OutcomeAdd = z.infer<typeof OutcomeAdd>
 export const OutcomeWrite = Worded.extend({ baseVersion: z.number().int(), retired: z.boolean() })
 export type OutcomeWrite = z.infer<typeof OutcomeWrite>
 
-export const OutcomesQuery = z.object({ from: z.coerce.number().int().min(1).max(100).optional() }) // percent from which an outcome counts as reached
+// percent from which an outcome counts as reached
+export const OutcomesQuery = z.object({ from: z.coerce.number().int().min(1).max(100).optional() })
 export type OutcomesQuery = z.infer<typeof OutcomesQuery>
 export const OutcomesExportQuery = OutcomesQuery.extend({ by: z.enum(['criterion', 'student']) })
 const count = z.number().int().min(0)

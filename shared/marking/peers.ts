@@ -46,7 +46,8 @@ export const PeerPerson = z.object({
   active: z.boolean(),
   groupId: z.uuid().nullable(),
   more: z.number().int(), // extra reviews offered
-  lateness: z.object({ minutes: z.number().int(), startedDays: z.number().int() }).nullable(), // by the activity's rule; null while the work is not there, and without a rule
+  // by the activity's rule; null while the work is not there, and without a rule
+  lateness: z.object({ minutes: z.number().int(), startedDays: z.number().int() }).nullable(),
 })
 export type PeerPerson = z.infer<typeof PeerPerson>
 export const PeerWork = z.object({
@@ -104,7 +105,8 @@ export const PeersView = z.object({
       worth: z.number().int(),
       marks: z.array(
         PeerMark.pick({ enrolmentId: true, state: true, points: true, factor: true }).extend({
-          pointsAt: z.array(z.number().int()).nullable(), // hundredths, by hundredth of the share from the least on; null while it is not marked
+          // hundredths, by hundredth of the share from the least on; null while it is not marked
+          pointsAt: z.array(z.number().int()).nullable(),
         }),
       ),
     })

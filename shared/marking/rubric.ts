@@ -48,7 +48,8 @@ export const LibraryView = z.object({
   rubrics: z.array(LibraryRubric),
   outcomes: z.array(OutcomeView),
   mayManage: z.boolean(),
-  templates: z.array(z.object({ id: z.uuid(), kind: z.string(), title: z.string(), summary: z.string() })), // activities kept to be planned again
+  // activities kept to be planned again
+  templates: z.array(z.object({ id: z.uuid(), kind: z.string(), title: z.string(), summary: z.string() })),
 })
 export type LibraryView = z.infer<typeof LibraryView>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { LetterView } from '#shared/marking/letter'
 import { inWords, plural } from '#core/language'
+import { reviewingSentence } from '#core/marking/peers/reviewingWords'
 import { lateWords } from '~/composables/marking/lateWords'
 import { points } from '~/composables/marking/points'
 import StepBars from './StepBars.vue'
@@ -61,8 +62,7 @@ function stepWords(c: LetterView['criteria'][number]) {
         Your share of the group’s points: {{ letter.factor / 100 }}, from what your teammates said.
       </p>
       <p v-if="letter.reviewing" class="small muted">
-        {{ letter.reviewing.percent }} % of it is for your own reviewing, which came to
-        {{ Math.round(letter.reviewing.share / 100) }} %.
+        {{ reviewingSentence(letter.reviewing) }}
       </p>
       <p v-if="letter.override" class="small muted">
         Set by {{ letter.by.split(' ')[0] }} in place of {{ points(letter.override.before) }}:

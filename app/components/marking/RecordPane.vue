@@ -124,10 +124,16 @@ const before = computed(() => {
       }
     : null
 })
-const sentence = computed(
-  () =>
-    `${summary.value.contributions} ${plural(summary.value.contributions, 'contribution')} · ${summary.value.words} words · ${summary.value.classmates} ${plural(summary.value.classmates, 'classmate')} · over ${summary.value.days} ${plural(summary.value.days, 'day')}`,
-)
+const counted = (n: number, one: string) => `${n} ${plural(n, one)}`
+const sentence = computed(() => {
+  const { contributions, words, classmates, days } = summary.value
+  return [
+    counted(contributions, 'contribution'),
+    `${words} words`,
+    counted(classmates, 'classmate'),
+    `over ${counted(days, 'day')}`,
+  ].join(' · ')
+})
 </script>
 
 <template>

@@ -16,7 +16,10 @@ import RubricCriterion from './RubricCriterion.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
-/** A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in order by dragging or with the arrow keys. */
+/**
+ * A rubric as a grid that is typed through like a table: criteria down, levels across. Rows are put in
+ * order by dragging or with the arrow keys.
+ */
 const props = defineProps<{
   rubric: RubricDraft
   faults: readonly RubricFault[]

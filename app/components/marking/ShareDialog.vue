@@ -39,6 +39,12 @@ watch(
 const students = computed(() => desk.value?.students.filter(s => !s.practice) ?? [])
 const markerName = (id: string | null) => props.markers.find(m => m.id === id)?.name ?? null
 const secondOf = (id: string) => desk.value?.seconds.find(s => s.enrolmentId === id) ?? null
+function secondWords(id: string) {
+  const second = secondOf(id)
+  if (!second) return null
+  const state = second.state === 'asked' ? '' : `, ${second.state}`
+  return `second: ${markerName(second.markerId)}${state}`
+}
 const toggle = (set: Set<string>, id: string) => {
   if (!set.delete(id)) set.add(id)
 }
@@ -115,14 +121,7 @@ async function ask() {
               />
               {{ s.name }}</label
             ><span class="hint">{{
-              [
-                markerName(s.markerId),
-                secondOf(s.id)
-                  ? `second: ${markerName(secondOf(s.id)!.markerId)}${secondOf(s.id)!.state === 'asked' ? '' : `, ${secondOf(s.id)!.state}`}`
-                  : null,
-              ]
-                .filter(Boolean)
-                .join(' · ')
+              [markerName(s.markerId), secondWords(s.id)].filter(Boolean).join(' · ')
             }}</span>
           </li>
         </ul>

@@ -25,11 +25,16 @@ export function flagWords(flag: ReviewFlag): string {
   }
 }
 
+function alwaysWords(runs: number) {
+  if (Math.abs(runs) < 50) return ''
+  return `; this reader runs ${bare(runs)} ${runs > 0 ? 'high' : 'low'} on every work`
+}
+
 /** The same in a sentence, for the strip beside the scores. */
 export function flagSentence(flag: ReviewFlag, others: string): string {
   switch (flag.code) {
     case 'apart':
-      return `${bare(flag.by)} points ${flag.by > 0 ? 'above' : 'below'} the others${Math.abs(flag.runs) >= 50 ? `; this reader runs ${bare(flag.runs)} ${flag.runs > 0 ? 'high' : 'low'} on every work` : ''}.`
+      return `${bare(flag.by)} points ${flag.by > 0 ? 'above' : 'below'} the others${alwaysWords(flag.runs)}.`
     case 'sameWords':
       return `${Math.round(flag.share * 100)} % of its words stand in ${others}, too.`
     case 'brief':

@@ -46,4 +46,23 @@ export function reviewingShare(
   }
 }
 
+/** What a share was made of, as it is kept with a mark: counts, and means in whole figures. */
+export interface ReviewingTold {
+  readonly owed: number
+  readonly done: number
+  readonly onTime: number
+  readonly helpful: number | null // mean rating, hundredths of 1 to 5
+  readonly close: number | null // ten-thousandths: 10,000 is where the others are
+}
+export function toldOf(r: Reviewing): ReviewingTold {
+  const { parts } = reviewingShare(r)
+  return {
+    owed: r.owed,
+    done: r.done,
+    onTime: r.onTime,
+    helpful: r.helpful.length > 0 ? Math.round(mean(r.helpful) * 100) : null,
+    close: parts.close === null ? null : Math.round(parts.close * 10_000),
+  }
+}
+
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length

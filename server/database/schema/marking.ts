@@ -12,6 +12,7 @@ import {
 } from 'drizzle-orm/pg-core'
 import type { RichNode } from '#core/contributing/richText'
 import { auditAct } from '#server/database/auditActs'
+import type { ReviewingTold } from '#core/marking/peers/reviewingMark'
 import type { Scale } from '#core/planning/scale'
 import { id, instant, madeAt } from './columns'
 import { contributions } from './contributing'
@@ -29,7 +30,12 @@ export interface ReturnedLetter {
   readonly letter?: string | null // of the grading scale
   readonly passed?: boolean | null // null: there is no pass mark
   readonly factor?: number | null // hundredths: the student's share of the group's points
-  readonly reviewing?: { readonly share: number; readonly percent: number } | null // ten-thousandths of what one's own reviewing is worth, in percent of the points
+  // ten-thousandths of what one's own reviewing is worth, in percent of the points
+  readonly reviewing?: {
+    readonly share: number
+    readonly percent: number
+    readonly parts?: ReviewingTold | null
+  } | null
   readonly late?: { readonly minutes: number; readonly before: number; readonly waived: boolean } | null // points without the rule
   readonly override?: { readonly reason: string; readonly before: number } | null
   readonly files?: ReadonlyArray<{
@@ -78,6 +84,7 @@ export interface MarkBeforeTake {
   readonly overridePoints: number | null
   readonly overrideReason: string | null
   readonly reviewing: number | null
+  readonly reviewingParts?: ReviewingTold | null
   readonly takenFrom: 'consensus' | null
   readonly heldAt: string | null
   readonly savedAt: string
@@ -127,9 +134,11 @@ export const marks = pgTable(
     toldAt: instant(), // when the student was told of what was returned
     factor: integer(), // hundredths: what the group's points are multiplied by for this member
     reviewing: integer(), // ten-thousandths: what the student's own reviewing came to when the marker took it
+    reviewingParts: jsonb().$type<ReviewingTold>(), // what that was made of
     takenFrom: text({ enum: ['consensus'] }), // what the steps were taken from; null: the marker's own
     ownSteps: jsonb().$type<readonly StoredStep[]>().notNull().default([]), // of a peer review: the marker's own, beside what readers gave
-    beforeTake: jsonb().$type<{ readonly version: number; readonly mark: MarkBeforeTake | null }>(), // for undoing as long as the mark has that version; mark is null where there was none
+    // for undoing as long as the mark has that version; mark is null where there was none
+    beforeTake: jsonb().$type<{ readonly version: number; readonly mark: MarkBeforeTake | null }>(),
     before: jsonb().$type<ReturnedBefore>(), // what had been returned before, for taking back
     version: integer().notNull().default(1),
   },

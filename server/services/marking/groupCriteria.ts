@@ -32,7 +32,8 @@ export async function groupOf(
 }
 
 /**
- * Gives the steps of criteria that are the group's, or of all where the whole group gets one mark, to all its members: judged once, joined to each one's own. A member's
+ * Gives the steps of criteria that are the group's, or of all where the whole group gets one mark, to all
+ * its members: judged once, joined to each one's own. A member's
  * mark that was returned is held again until its next return, like any mark that is changed.
  * @returns whose marks changed by it
  */

@@ -99,7 +99,10 @@ const excusesIn = (
     return next?.scope === 'group' ? [{ ...e, criterionId: next.id }] : []
   })
 
-/** Moves marks to the rubric's present version. One with something left to judge goes back to the desk; one that was returned is held until its next return. */
+/**
+ * Moves marks to the rubric's present version. One with something left to judge goes back to the desk; one
+ * that was returned is held until its next return.
+ */
 export function moveMarks(
   db: Database,
   actor: ActivityActor,

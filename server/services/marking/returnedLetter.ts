@@ -53,7 +53,11 @@ export function letterFrom(
     reviewing:
       mark.reviewing === null
         ? null
-        : { share: mark.reviewing, percent: reviewOf(activity.settings).reviewingPercent },
+        : {
+            share: mark.reviewing,
+            percent: reviewOf(activity.settings).reviewingPercent,
+            parts: mark.reviewingParts,
+          },
     files: mark.files.map(({ id, name, type, size, spoken }) => ({ id, name, type, size, spoken })),
     criteria: (rubric?.criteria ?? []).map(criterion => {
       const step = mark.steps.find(s => s.criterionId === criterion.id)
@@ -105,7 +109,7 @@ export function letterView(
     late: letter.late ?? null,
     override: letter.override ?? null,
     factor: letter.factor ?? null,
-    reviewing: letter.reviewing ?? null,
+    reviewing: letter.reviewing ? { ...letter.reviewing, parts: letter.reviewing.parts ?? null } : null,
     files: (letter.files ?? []).map(f => ({ ...f, url: `/api/files/${f.id}` })),
     criteria: letter.criteria.map(c => ({ ...c, levels: [...c.levels], excused: c.excused ?? null })),
     citations: letter.citations.map(({ number, criterionId, contributionId, exact }) => ({

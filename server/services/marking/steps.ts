@@ -3,7 +3,10 @@ import { refusedField } from '#server/http/problem'
 import type { RubricView } from '#shared/contributing/activity'
 import type { Step } from '#shared/marking/desk'
 
-/** Steps with their points: a step that is not on the rubric, or points outside its range, are refused. Beside peers' scores, which lie between the levels, any points of the criterion are taken. */
+/**
+ * Steps with their points: a step that is not on the rubric, or points outside its range, are refused.
+ * Beside peers' scores, which lie between the levels, any points of the criterion are taken.
+ */
 export function requireSteps(
   rubric: RubricView,
   steps: ReadonlyArray<{

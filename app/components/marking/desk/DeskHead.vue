@@ -9,7 +9,7 @@ import ChipButton from '~/components/controls/ChipButton.vue'
 
 /** What is being marked, how far it is, and the acts on all of it. */
 const onlyMine = defineModel<boolean>('onlyMine', { required: true })
-defineProps<{
+const props = defineProps<{
   activity: ActivityView
   counts: DeskView['counts'] | null
   record: RecordView | null
@@ -21,6 +21,10 @@ defineProps<{
 const emit = defineEmits<{ names: []; return: [] }>()
 const seminar = useSeminarStore()
 const { dayTime } = useTimes()
+function historyPath(record: RecordView) {
+  const group = record.group ? `&group=${record.group.id}` : ''
+  return `/seminars/${props.activity.seminarId}/activities/${props.activity.id}/history?student=${record.student.id}${group}`
+}
 </script>
 
 <template>
@@ -45,9 +49,7 @@ const { dayTime } = useTimes()
       >
         only my share
       </ChipButton>
-      <v-btn
-        v-if="KINDS[activity.kind].standsIn === 'pages' && record"
-        :to="`/seminars/${activity.seminarId}/activities/${activity.id}/history?student=${record.student.id}${record.group ? `&group=${record.group.id}` : ''}`"
+      <v-btn v-if="KINDS[activity.kind].standsIn === 'pages' && record" :to="historyPath(record)"
         >Who wrote what</v-btn
       >
       <v-btn v-if="byRubric" :to="`/seminars/${activity.seminarId}/activities/${activity.id}/criteria`"

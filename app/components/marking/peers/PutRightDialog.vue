@@ -144,11 +144,11 @@ function extraWords(e: 'none' | 'willing' | 'everyone') {
       </section>
       <section v-if="plan" aria-live="polite" :aria-busy="isAsking">
         <h3>
-          {{
-            nothing
-              ? nothingWords
-              : `${capital(inWords(plan.add.length))} ${plural(plan.add.length, 'review')} assigned, ${inWords(plan.remove.length)} withdrawn; ${plan.untouched} stay`
-          }}
+          <template v-if="nothing">{{ nothingWords }}</template>
+          <template v-else>
+            {{ capital(inWords(plan.add.length)) }} {{ plural(plan.add.length, 'review') }} assigned,
+            {{ inWords(plan.remove.length) }} withdrawn; {{ plan.untouched }} stay
+          </template>
         </h3>
         <ul v-if="!nothing">
           <li v-for="p in plan.add" :key="`a${p.reviewerId}${p.entryId}`">

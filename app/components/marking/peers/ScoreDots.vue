@@ -5,7 +5,10 @@ import type { PeerAllocation } from '#shared/marking/peers'
 import { listed } from '#core/language'
 import { tenth } from '~/composables/marking/peerWords'
 
-/** Readers' scores of one work, criterion by criterion, on one scale: each reader a disc, the mean, the corrected figure, and the marker's own. */
+/**
+ * Readers' scores of one work, criterion by criterion, on one scale: each reader a disc, the mean, the
+ * corrected figure, and the marker's own.
+ */
 const props = defineProps<{
   criteria: RubricView['criteria']
   reviews: readonly PeerAllocation[]
@@ -54,6 +57,10 @@ onMounted(() => {
   watcher.observe(box.value!)
   onBeforeUnmount(() => watcher.disconnect())
 })
+function correctedWords(criterionId: string) {
+  const corrected = props.found?.criteria.get(criterionId)?.corrected
+  return corrected == null ? 'none' : tenth(corrected)
+}
 </script>
 
 <template>
@@ -63,12 +70,7 @@ onMounted(() => {
       :height="criteria.length * ROW + 22"
       role="img"
       :aria-label="
-        criteria
-          .map(
-            c =>
-              `${c.title}: ${sentence(c.id)}; corrected ${found?.criteria.get(c.id)?.corrected == null ? 'none' : tenth(found.criteria.get(c.id)!.corrected!)}`,
-          )
-          .join('. ')
+        criteria.map(c => `${c.title}: ${sentence(c.id)}; corrected ${correctedWords(c.id)}`).join('. ')
       "
     >
       <g v-if="sameScale">

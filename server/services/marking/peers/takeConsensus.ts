@@ -2,7 +2,7 @@ import { inArray } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import type { RichNode } from '#core/contributing/richText'
 import { consensusOf, type AuthorConsensus, type Consensus } from '#core/marking/peers/consensus'
-import { reviewingShare } from '#core/marking/peers/reviewingMark'
+import { reviewingShare, toldOf, type ReviewingTold } from '#core/marking/peers/reviewingMark'
 import {
   doesCount,
   levelAt,
@@ -71,6 +71,7 @@ interface Taken {
   readonly steps: readonly StoredStep[]
   readonly letter: RichNode
   readonly reviewing: number | null // ten-thousandths
+  readonly reviewingParts: ReviewingTold | null
 }
 
 /** What would be taken for one student, or the sentence why it cannot be. */
@@ -89,14 +90,17 @@ function judgeWork(
   if (typeof steps === 'string') return { enrolmentId, found: steps }
   if (before?.state === 'returned')
     return { enrolmentId, found: 'This mark has been returned. Reopen it first.' }
-  const { share } = reviewingShare(reviewingOf(view, consensus, enrolmentId), view.settings.weights)
+  const own = reviewingOf(view, consensus, enrolmentId)
+  const { share } = reviewingShare(own, view.settings.weights)
+  const counts = view.settings.reviewingPercent > 0 && share !== null
   const hasLetter = before !== undefined && before.letterText !== ''
   return {
     enrolmentId,
     found: {
       ...{ enrolmentId, workId: work.id, before, steps },
       letter: hasLetter ? before.letter : peerLetterOf(view, work, enrolmentId),
-      reviewing: view.settings.reviewingPercent > 0 && share !== null ? Math.round(share * 10_000) : null,
+      reviewing: counts ? Math.round(share * 10_000) : null,
+      reviewingParts: counts ? toldOf(own) : null,
     },
   }
 }
@@ -145,8 +149,8 @@ async function storeTaken(
   const markOf = await storeMarks(
     tx,
     actor,
-    taken.map(({ enrolmentId, steps, letter, reviewing, before }) => ({
-      ...{ enrolmentId, steps, letter, reviewing, known: before },
+    taken.map(({ enrolmentId, steps, letter, reviewing, reviewingParts, before }) => ({
+      ...{ enrolmentId, steps, letter, reviewing, reviewingParts, known: before },
       rubricVersionId: view.rubric!.versionId,
       overridePoints: null,
       overrideReason: null,
@@ -178,10 +182,11 @@ function snapshot(
   mark: StoredMark,
   steps: ReadonlyArray<StoredStep & { readonly markId: string }>,
 ): MarkBeforeTake {
-  const { state, rubricVersionId, letter, overridePoints, overrideReason, reviewing, takenFrom, markedBy } =
-    mark
+  const { state, rubricVersionId, letter, overridePoints, overrideReason, takenFrom, markedBy } = mark
   return {
-    ...{ state, rubricVersionId, letter, overridePoints, overrideReason, reviewing, takenFrom, markedBy },
+    ...{ state, rubricVersionId, letter, overridePoints, overrideReason, takenFrom, markedBy },
+    reviewing: mark.reviewing,
+    reviewingParts: mark.reviewingParts,
     heldAt: mark.heldAt?.toISOString() ?? null,
     savedAt: mark.savedAt.toISOString(),
     steps: steps

@@ -47,6 +47,7 @@ export async function storeMarks(
         letterText: sql`excluded.letter_text`,
         takenFrom: sql`excluded.taken_from`,
         reviewing: sql`excluded.reviewing`,
+        reviewingParts: sql`excluded.reviewing_parts`,
         overridePoints: sql`excluded.override_points`,
         overrideReason: sql`excluded.override_reason`,
         state: sql`excluded.state`,

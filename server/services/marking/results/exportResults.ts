@@ -119,7 +119,10 @@ async function table(db: Db, actor: Actor, now: Date): Promise<Cell[][]> {
 
 const returned = (row: Gradebook['rows'][number], i: number) => row.states[i] === CELL_STATES.returned
 
-/** Line items and results as OneRoster 1.2 CSV: the files lineItems.csv and results.csv with their manifest. Source: 1EdTech OneRoster 1.2 CSV binding. */
+/**
+ * Line items and results as OneRoster 1.2 CSV: the files lineItems.csv and results.csv with their manifest.
+ * Source: 1EdTech OneRoster 1.2 CSV binding.
+ */
 async function oneRoster(db: Db, actor: Actor, now: Date): Promise<Buffer> {
   const [book, known] = await Promise.all([gradebook(db, actor, now), people(db, actor)])
   const stamp = now.toISOString()
@@ -216,7 +219,10 @@ interface Letter {
   readonly at: string
 }
 
-/** Letters as they were returned, of one activity or all, by activity and then student; without those the actor is to mark a second time, unseen. */
+/**
+ * Letters as they were returned, of one activity or all, by activity and then student; without those the
+ * actor is to mark a second time, unseen.
+ */
 export async function returnedLetters(
   db: Db,
   actor: Actor,

@@ -1,4 +1,5 @@
 import sanitizeHtml from 'sanitize-html'
+import { reviewingSentence } from '#core/marking/peers/reviewingWords'
 import type { LetterView } from '#shared/marking/letter'
 import { HARBOUR, openPdf, QUIET, say, type Doc } from '#server/documents/taggedPdf'
 
@@ -80,12 +81,7 @@ function oneLetter(doc: Doc, { letter, seminar, student, at }: PrintedLetter): v
       { face: 'ui', size: 9.5, color: QUIET, gap: 4 },
     )
   if (letter.reviewing)
-    say(
-      doc,
-      'P',
-      `${letter.reviewing.percent} % of it is for your own reviewing, which came to ${Math.round(letter.reviewing.share / 100)} %.`,
-      { face: 'ui', size: 9.5, color: QUIET, gap: 4 },
-    )
+    say(doc, 'P', reviewingSentence(letter.reviewing), { face: 'ui', size: 9.5, color: QUIET, gap: 4 })
   if (letter.override)
     say(doc, 'P', `Set in place of ${pts(letter.override.before)}: ${letter.override.reason}`, {
       face: 'ui',

@@ -1,0 +1,1 @@
+ALTER TABLE "marks" ADD COLUMN "reviewing_parts" jsonb;
