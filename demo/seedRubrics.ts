@@ -56,7 +56,8 @@ export async function seedLibrary(demo: Demo) {
     ['Clarity of argument', 'hc-4'],
   ] as const)
     await demo.db.execute(
-      sql`update rubric_criteria set outcome_id = (select id from outcomes where identifier = ${identifier}) where rubric_version_id = ${demo.rubricVersionId} and title = ${title}`,
+      sql`update rubric_criteria set outcome_id = (select id from outcomes where identifier = ${identifier})
+        where rubric_version_id = ${demo.rubricVersionId} and title = ${title}`,
     )
   for (const draft of libraryRubrics) {
     const [head] = await demo.db

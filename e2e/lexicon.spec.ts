@@ -83,3 +83,30 @@ test('the lexicon is browsed by letter, category and author, searched, and talke
   await expect(nico.getByRole('alert')).toContainText('in the lexicon already')
   await expect(nico.getByRole('textbox', { name: 'Its definition' })).toContainText('Mud with a history.')
 })
+
+test('terms light up in a paper and in what is said in a recording, and words are chosen across them', async ({
+  as,
+  world,
+}) => {
+  const liv = await as('liv')
+  await open(liv, `/seminars/${world.seminar.id}/activities/${world.roll.id}`)
+  const inPaper = liv.locator('.words a.term', { hasText: /^toll$/ }).first()
+  await inPaper.evaluate(e => e.scrollIntoView({ block: 'center' }))
+  await inPaper.hover()
+  await expect(liv.getByRole('tooltip')).toContainText('toll')
+  await liv.mouse.move(2, 2)
+  await expect(liv.getByRole('tooltip')).toHaveCount(0)
+  // dragged from within a term on, its words are chosen like others
+  const box = (await inPaper.boundingBox())!
+  await liv.mouse.move(box.x + 2, box.y + box.height / 2)
+  await liv.mouse.down()
+  await liv.mouse.move(box.x + 90, box.y + box.height / 2, { steps: 8 })
+  await liv.mouse.up()
+  await expect.poll(() => liv.evaluate(() => getSelection()?.toString().length ?? 0)).toBeGreaterThan(8)
+  const ines = await as('ines')
+  await open(ines, `/seminars/${world.seminar.id}/activities/${world.pilot.id}`)
+  const said = ines.locator('.transcript a.term').first()
+  await said.evaluate(e => e.scrollIntoView({ block: 'center' }))
+  await said.hover()
+  await expect(ines.getByRole('tooltip')).toBeVisible()
+})

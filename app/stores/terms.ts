@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { readOnlyState } from './readOnlyState'
 import { linkTerms } from '#core/kinds/lexicon/linkTerms'
+import { asHtml, linkTexts } from '#core/kinds/lexicon/linkTexts'
 import { TermFinder } from '#core/kinds/lexicon/termFinder'
 import type { TermCard, TermsView } from '#shared/kinds/lexicon/lexicon'
 import { useApi } from '../composables/shell/useApi'
@@ -35,6 +36,9 @@ export const useTermsStore = readOnlyState(
         ? linkTerms(html, finder.value, addressOf, except ? new Set([except]) : undefined)
         : html
     }
+    /** Lines of plain text as HTML, with terms as links; as they are while terms are not here. */
+    const linkLines = (texts: readonly string[]): string[] =>
+      finder.value ? linkTexts(texts, finder.value, addressOf) : texts.map(asHtml)
     async function card(id: string): Promise<TermCard> {
       const known = cards.get(id)
       if (known) return known
@@ -44,6 +48,6 @@ export const useTermsStore = readOnlyState(
       cards.set(id, fetched)
       return fetched
     }
-    return { view, load, link, card, cards, addressOf }
+    return { view, load, link, linkLines, card, cards, addressOf }
   }),
 )

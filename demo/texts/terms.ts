@@ -3,7 +3,19 @@ import type { Day } from '../activities'
 export const TERM_CATEGORIES = ['Ships and measures', 'Stone and water', 'Law and money', 'People', 'Words for words'] as const
 
 /** A term of the class's lexicon as somebody wrote it. */
-export interface DemoTerm { readonly by: string, readonly at: Day, readonly term: string, readonly forms?: readonly string[], readonly category: number | null, readonly sources?: string, readonly part?: true, readonly waits?: true, readonly file?: string, readonly text: string, readonly comments?: ReadonlyArray<readonly [by: string, at: Day, text: string]> }
+export interface DemoTerm {
+  readonly by: string
+  readonly at: Day
+  readonly term: string
+  readonly forms?: readonly string[]
+  readonly category: number | null
+  readonly sources?: string
+  readonly part?: true
+  readonly waits?: true
+  readonly file?: string
+  readonly text: string
+  readonly comments?: ReadonlyArray<readonly [by: string, at: Day, text: string]>
+}
 
 /** "Terms of the sea": thirty that are shown, three that wait. */
 export const terms: readonly DemoTerm[] = [

@@ -60,7 +60,7 @@ describe('an empty installation', () => {
     ).toBe(422) // a Tuesday
     expect(
       (await inga.json<{ rubrics: unknown[] }>('GET', `/api/seminars/${id}/library`)).body.rubrics,
-    ).toHaveLength(3)
+    ).toHaveLength(4)
 
     const roster = {
       name: 'r.csv',
@@ -306,7 +306,8 @@ describe('people of a seminar', () => {
       200,
     )
     expect((await rasmus.send('GET', base)).status).toBe(404)
-    expect((await rasmus.send('POST', '/api/join/KELP-4QX', { account: null })).status).toBe(403) // a code does not bring back who was withdrawn
+    // a code does not bring back who was withdrawn
+    expect((await rasmus.send('POST', '/api/join/KELP-4QX', { account: null })).status).toBe(403)
     expect(await world.db.$count(t.contributions, eq(t.contributions.authorId, enrolment.id))).toBe(written)
     expect(
       (await ines.json<{ students: unknown[] }>('GET', `/api/activities/${world.breakwater.id}/desk`)).body

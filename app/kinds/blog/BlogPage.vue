@@ -99,6 +99,8 @@ const minWords = computed(() =>
 )
 const comments = computed(() => store.whole.filter(c => c.parentId !== null && !c.withdrawn).length)
 const fresh = computed(() => store.whole.filter(c => c.isNew))
+const arrivedWords = (last: (typeof live.arrived.value)[number]) =>
+  `${last.author.givenName} ${last.parentId ? 'commented' : 'posted an entry'} just now.`
 function goToArrived() {
   const [first] = live.arrived.value
   live.seen()
@@ -221,7 +223,7 @@ function showAllEntries() {
         </p>
         <ArrivedBar
           v-if="live.arrived.value.length > 0"
-          :words="`${live.arrived.value.at(-1)!.author.givenName} ${live.arrived.value.at(-1)!.parentId ? 'commented' : 'posted an entry'} just now.`"
+          :words="arrivedWords(live.arrived.value.at(-1)!)"
           @read="goToArrived"
           @later="live.seen()"
         />

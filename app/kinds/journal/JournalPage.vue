@@ -21,7 +21,10 @@ import JournalEntry from './JournalEntry.vue'
 import JournalPeople from './JournalPeople.vue'
 import OpenEntryDialog from './OpenEntryDialog.vue'
 
-/** A journal: between one student and staff, prompt by prompt, with a dialogue under each entry. Staff turn from one student's to the next. */
+/**
+ * A journal: between one student and staff, prompt by prompt, with a dialogue under each entry. Staff turn
+ * from one student's to the next.
+ */
 const store = useThreadStore()
 const seminar = useSeminarStore()
 const notices = useNotices()

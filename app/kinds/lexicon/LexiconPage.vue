@@ -226,11 +226,11 @@ watch(
         </div>
         <div ref="end" class="end" />
         <p v-if="shown.length === 0 && !waiting" class="empty">
-          {{
-            narrowed
-              ? 'No term here in this choice.'
-              : 'No terms yet. A first one sets the tone: the word as the sources write it, what it means in one sentence, and where you met it.'
-          }}
+          <template v-if="narrowed">No term here in this choice.</template>
+          <template v-else>
+            No terms yet. A first one sets the tone: the word as the sources write it, what it means in one
+            sentence, and where you met it.
+          </template>
         </p>
         <ArrivedBar
           v-if="live.arrived.value.length > 0"

@@ -61,7 +61,22 @@ function click(event: MouseEvent) {
 const key = (event: KeyboardEvent) => {
   if (event.key === 'Escape' && anchor) hide()
 }
+/** A link under the pointer is dragged as a whole: while it is pressed it is none, so that words are chosen from within a term. */
+function press(event: PointerEvent) {
+  const element = termAt(event.target)
+  const href = element?.getAttribute('href')
+  if (!element || !href || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey) return
+  element.removeAttribute('href')
+  const restore = () => {
+    element.setAttribute('href', href)
+    removeEventListener('pointerup', restore, true)
+    removeEventListener('pointercancel', restore, true)
+  }
+  addEventListener('pointerup', restore, true)
+  addEventListener('pointercancel', restore, true)
+}
 const LISTENERS = [
+  ['pointerdown', press],
   ['mouseover', over],
   ['focusin', over],
   ['click', click],

@@ -74,6 +74,16 @@ defineExpose({ part, close, root })
   padding: 3px 12px 3px 0;
   text-align: left;
 }
+.article :deep(img) {
+  display: block;
+  max-width: 100%;
+  height: auto;
+  margin: 0.9em auto 0.4em;
+}
+.article :deep(figcaption) {
+  font: 400 0.875rem/1.45 var(--ui);
+  color: var(--ink-2);
+}
 .article :deep(sup) {
   font-size: 0.75em;
   line-height: 0;

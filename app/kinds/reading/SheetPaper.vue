@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { RenderTask } from 'pdfjs-dist'
 import type { OpenPaper } from '~/kinds/reading/usePaper'
+import { useTermsStore } from '~/stores/terms'
 
 /** One page of a paper: its picture, and over it its words, so that they can be chosen. It parts where a note is written. */
 const props = defineProps<{
@@ -23,6 +24,7 @@ const height = computed(() => Math.round(props.width * props.aspect))
 const scale = ref(1)
 const gapAt = ref<number | null>(null)
 const gapHeight = ref(0)
+const terms = useTermsStore()
 let task: RenderTask | null = null
 let drawing = 0
 
@@ -59,6 +61,7 @@ async function draw() {
       viewport: page.getViewport({ scale: scale.value }),
     }).render()
     if (mine !== drawing || !words.value) return
+    lightTerms(layer)
     words.value.replaceChildren(...layer.childNodes)
     words.value.style.setProperty('--min-font-size', layer.style.getPropertyValue('--min-font-size') || '1')
     emit('drawn', words.value)
@@ -67,7 +70,22 @@ async function draw() {
     if (mine === drawing && (error as Error).name !== 'RenderingCancelledException') emit('failed')
   }
 }
+/** The seminar's terms as links in the words that lie over the picture: what is a word there is one here. */
+function lightTerms(layer: HTMLElement) {
+  const runs = [...layer.querySelectorAll<HTMLElement>('span:not(:has(span, br))')]
+  const linked = terms.linkLines(runs.map(r => r.textContent))
+  for (const [i, run] of runs.entries())
+    if (run.childElementCount > 0 || linked[i]!.includes('<a ')) run.innerHTML = linked[i]!
+}
 onMounted(draw)
+watch(
+  () => terms.view,
+  () => {
+    if (!words.value || gapAt.value !== null) return
+    lightTerms(words.value)
+    emit('drawn', words.value)
+  },
+)
 watch(() => [props.width, props.open], draw)
 onBeforeUnmount(() => {
   drawing++

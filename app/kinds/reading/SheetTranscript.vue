@@ -2,6 +2,7 @@
 import { useGap } from '~/kinds/reading/useGap'
 import { clock } from '~/composables/files/clock'
 import TextButton from '~/components/controls/TextButton.vue'
+import { useTermsStore } from '~/stores/terms'
 
 interface Line {
   readonly from: number
@@ -11,14 +12,25 @@ interface Line {
   readonly start: number
   readonly end: number
 }
-/** A stretch of a transcript, line by line; the line that is being said is lit, and each begins to play from its time. */
+/**
+ * A stretch of a transcript, line by line, with the seminar's terms lit up in it; the line that is being said is
+ * lit, and each begins to play from its time.
+ */
 const props = defineProps<{ lines: readonly Line[]; currentLineStart: number | null }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement]; play: [at: number] }>()
-const { root, part, close, emitDrawn } = useGap(r => emit('drawn', r))
-watch(
-  () => props.lines,
-  () => nextTick(emitDrawn),
-)
+const terms = useTermsStore()
+const linked = computed(() => terms.linkLines(props.lines.map(l => l.text)))
+const { root, part, close, emitDrawn, isOpen } = useGap(r => emit('drawn', r), renew)
+// terms that come while something is being written between the lines wait until they have closed again
+const shown = ref(linked.value)
+watch(linked, () => {
+  if (!isOpen()) renew()
+})
+function renew() {
+  if (shown.value === linked.value) return
+  shown.value = linked.value
+  void nextTick(emitDrawn)
+}
 defineExpose({ part, close, root })
 </script>
 
@@ -39,7 +51,8 @@ defineExpose({ part, close, root })
           {{ clock(line.from) }}</TextButton
         ><b v-if="line.voice && (i === 0 || lines[i - 1]!.voice !== line.voice)">{{ line.voice }}</b></span
       >
-      <p>{{ line.text }}</p>
+      <!-- eslint-disable-next-line vue/no-v-html -- plain text, made HTML with links of our own -->
+      <p v-html="shown[i]" />
     </div>
   </div>
 </template>

@@ -18,7 +18,10 @@ import SideNote from './SideNote.vue'
 import TextOverlay from './TextOverlay.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
-/** One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and the notes level with their words. */
+/**
+ * One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and
+ * the notes level with their words.
+ */
 const props = defineProps<{
   part: PartView
   text: NonNullable<ReadingView['text']>

@@ -6,7 +6,10 @@ const GAP = 9 // pixels between two notes
 const FIRST = 6 // pixels above the first
 const BELOW = 24 // pixels below the last
 
-/** How far from the top each note of a margin stands, level with its words as far as there is room, and how high the margin is. In pixels. */
+/**
+ * How far from the top each note of a margin stands, level with its words as far as there is room, and how
+ * high the margin is. In pixels.
+ */
 export function sidenoteTops(
   boxes: readonly HTMLElement[],
   notes: readonly MarginNote[],

@@ -114,7 +114,10 @@ export function usePageHistory(
       if (first) return `on ${shortDayTime(first.savedAt).split(' ')[0]}`
       return ''
     }
-    return `${a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`}: ${added} ${plural(added, 'word')} added, ${removed} removed${moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''}, ${who} ${sinceWords()}.`
+    const versions = a.value === 0 ? `Up to version ${b.value}` : `Version ${a.value} to ${b.value}`
+    const movedWords = moved > 0 ? `, ${inWords(moved)} ${plural(moved, 'paragraph')} moved` : ''
+    const changes = `${added} ${plural(added, 'word')} added, ${removed} removed${movedWords}`
+    return `${versions}: ${changes}, ${who} ${sinceWords()}.`
   })
   return {
     a,

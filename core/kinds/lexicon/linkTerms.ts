@@ -27,7 +27,10 @@ const NAMED: Readonly<Record<string, string>> = {
 }
 const GAP = '\u0000' // no term reaches across it
 
-/** A stretch of bare text: where it begins there and in the HTML. `raw` says where each of its characters begins, and its end; null where they stand one for one. */
+/**
+ * A stretch of bare text: where it begins there and in the HTML. `raw` says where each of its characters
+ * begins, and its end; null where they stand one for one.
+ */
 interface Segment {
   readonly at: number
   readonly from: number

@@ -19,7 +19,8 @@ export const texts = pgTable(
     form: text({ enum: TEXT_FORMS }).notNull(),
     version: integer().notNull(), // its newest
     language: text({ enum: languageCodes }), // null: the page's
-    supplier: jsonb().$type<{ readonly bookId: string; readonly from: number; readonly to: number }>(), // what was taken from the book supplier
+    // what was taken from the book supplier
+    supplier: jsonb().$type<{ readonly bookId: string; readonly from: number; readonly to: number }>(),
     madeBy: uuid()
       .notNull()
       .references(() => enrolments.id),
@@ -54,7 +55,10 @@ export const textVersions = pgTable(
   t => [uniqueIndex().on(t.textId, t.number)],
 )
 
-/** A private address under which one's own programs read and write one's notes in an activity (Web Annotation Protocol). Only the digest of its secret is kept. */
+/**
+ * A private address under which one's own programs read and write one's notes in an activity (Web
+ * Annotation Protocol). Only the digest of its secret is kept.
+ */
 export const annotationTokens = pgTable(
   'annotation_tokens',
   {

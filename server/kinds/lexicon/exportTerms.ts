@@ -9,6 +9,7 @@ import type { Db } from '#server/database/client'
 import { contributions } from '#server/database/schema'
 import type { Served } from '#server/http/sendFile'
 import { shapedThread } from '#server/services/contributing'
+import { exportPage } from '#server/richText/exportPage'
 import type { WholeContribution } from '#shared/contributing/thread'
 
 type Term = WholeContribution & { readonly term: NonNullable<WholeContribution['term']> }
@@ -98,9 +99,35 @@ export async function exportTerms(
   }
 }
 
-const dictionary = (title: string, terms: readonly Term[]) => `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${escapeHTML(title)}</title>
-<style>body{font:17px/1.55 Georgia,serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#22201c}dt{font-weight:700;margin-top:1.2rem}dd{margin:0}.by{font:14px/1.4 sans-serif;color:#6b665c}</style></head>
-<body><h1>${escapeHTML(title)}</h1>
-<dl>${terms.map(({ id, term: t, html, author }) => `<dt id="${id}">${escapeHTML(t.term)}</dt><dd>${t.forms.length > 0 ? `<p class="by">also ${escapeHTML(t.forms.join(', '))}</p>` : ''}${html ?? ''}<p class="by">${escapeHTML([t.category, author.name, t.sources].filter(Boolean).join('; '))}</p></dd>`).join('\n')}</dl></body></html>
+const STYLE = `
+body {
+  font: 17px/1.55 Georgia,serif;
+  max-width: 44rem;
+  margin: 2rem auto;
+  padding: 0 1rem;
+  color: #22201c;
+}
+dt {
+  font-weight: 700;
+  margin-top: 1.2rem;
+}
+dd {
+  margin: 0;
+}
+.by {
+  font: 14px/1.4 sans-serif;
+  color: #6b665c;
+}
 `
+const dictionary = (title: string, terms: readonly Term[]) =>
+  exportPage(
+    title,
+    STYLE,
+    `<h1>${escapeHTML(title)}</h1>\n<dl>${terms.map(t => termHtml(t)).join('\n')}</dl>`,
+  )
+
+function termHtml({ id, term: t, html, author }: Term) {
+  const forms = t.forms.length > 0 ? `<p class="by">also ${escapeHTML(t.forms.join(', '))}</p>` : ''
+  const by = [t.category, author.name, t.sources].filter(Boolean).join('; ')
+  return `<dt id="${id}">${escapeHTML(t.term)}</dt><dd>${forms}${html ?? ''}<p class="by">${escapeHTML(by)}</p></dd>`
+}

@@ -6,7 +6,7 @@ import { isStaff, nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import { activities, contributions, enrolments, files, texts, textVersions } from '#server/database/schema'
 import { guessLanguage } from '#core/language/guessLanguage'
-import { PAGE_LANGUAGE, type Language } from '#core/language/languages'
+import { isLanguage, PAGE_LANGUAGE, type Language } from '#core/language/languages'
 import { slicesOf } from '#server/database/slices'
 import { Problem, refusedField } from '#server/http/problem'
 import { copyStoredFile } from '#server/services/files'
@@ -23,10 +23,11 @@ import { findPassages, readText } from './inThread'
 import type { TextIn } from './readText'
 
 const LARGEST = 20_000_000 // bytes
-/** What a text seems to be written in, where that is not what pages are written in. */
-function languageOf({ words }: TextIn): Language | null {
-  const guessed = guessLanguage(words)
-  return guessed === PAGE_LANGUAGE ? null : guessed
+/** What a text is written in by its words, or else as its file says, where that is not what pages are written in. */
+function languageOf({ words, language }: TextIn): Language | null {
+  const said = language?.toLowerCase().split(/[-_]/)[0]
+  const found = guessLanguage(words) ?? (isLanguage(said) ? said : null)
+  return found === PAGE_LANGUAGE ? null : found
 }
 
 /** The texts of a seminar, newest first, and where each is read. */
@@ -42,7 +43,8 @@ export async function listTexts(db: Db, actor: Actor): Promise<TextsView> {
       id: activities.id,
       title: activities.title,
       textId: activities.textId,
-      notes: sql<number>`(select count(*)::int from contributions c where c.activity_id = activities.id and c.type = 'note' and c.state = 'shown')`,
+      notes: sql<number>`(select count(*)::int from contributions c
+        where c.activity_id = activities.id and c.type = 'note' and c.state = 'shown')`,
     })
     .from(activities)
     .where(and(eq(activities.seminarId, actor.seminar.id), isNotNull(activities.textId)))

@@ -1,4 +1,4 @@
-/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the reader brings no types of its other half; wherever this is compiled they come along */
+/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the reader brings no types of its other half; they come along */
 /// <reference path="../../types/pdfWorker.d.ts" />
 import { getDocument, type PDFDocumentProxy } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import * as worker from 'pdfjs-dist/legacy/build/pdf.worker.mjs'
@@ -26,6 +26,12 @@ export interface PaperText {
   readonly words: string
   readonly parts: TextPart[]
   readonly hasScripts: boolean
+  /** What the file says of itself; null where it says nothing that names it. */
+  readonly about: {
+    readonly title: string | null
+    readonly credit: string | null
+    readonly language: string | null
+  }
 }
 
 /**
@@ -86,7 +92,23 @@ async function pagesOf(paper: PDFDocumentProxy): Promise<PaperText> {
     await new Promise(setImmediate)
   }
   const { text, parts } = joinParts(pages)
-  return { words: text, parts, hasScripts: actions !== null }
+  return { words: text, parts, hasScripts: actions !== null, about: await aboutOf(paper) }
+}
+
+/** Programs put the name of the file, or nothing that is a title, where a title belongs. */
+const NO_TITLE = /^(untitled|document\d*|microsoft word\b.*|.*\.(pdf|docx?|odt|tex|indd|qxd|rtf))$/i
+
+async function aboutOf(paper: PDFDocumentProxy): Promise<PaperText['about']> {
+  const { info } = await paper.getMetadata()
+  const { Title, Author, Language } = info as Record<string, unknown>
+  const said = (value: unknown) =>
+    (typeof value === 'string' && readableText(value).text.trim().slice(0, 200)) || null
+  const title = said(Title)
+  return {
+    title: title && !NO_TITLE.test(title) ? title : null,
+    credit: said(Author),
+    language: said(Language),
+  }
 }
 
 /** The titles of a paper's outline by the page they lead to; of several on one page the first. */

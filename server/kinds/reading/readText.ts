@@ -8,6 +8,7 @@ import { readTranscript } from '#server/documents/transcript'
 import { refusedField } from '#server/http/problem'
 import { docxText, mayBeDocx, NotADocument } from '#server/documents/docxText'
 import { typeOf } from '#server/documents/fileType'
+import { readWebPage } from './readWebPage'
 import { NotABook, readBook } from './readBook'
 import { NotAPaper, readPaper } from './readPaper'
 import { divide, layArticle, type Section } from './sections'
@@ -18,6 +19,7 @@ export interface TextIn {
   readonly form: TextForm
   readonly title: string | null
   readonly credit: string | null
+  readonly language: string | null // as the file says
   readonly words: string
   readonly parts: readonly TextPart[]
   readonly html: readonly string[]
@@ -27,6 +29,8 @@ export interface TextIn {
 }
 
 const LONGEST = 3_000_000 // characters
+/** What is known of a file that says nothing of itself. */
+const NAMELESS = { title: null, credit: null, language: null }
 const STRETCH = 60 // seconds of a transcript that stand together
 const reject = (code: string, sentence: string) => refusedField('file', code, sentence)
 
@@ -56,21 +60,25 @@ export async function readText(bytes: Buffer, name: string, transcript: string |
       'By its content this file is none that can be read here: add a PDF, an article (HTML, Markdown, DOCX), a book (EPUB), or a recording with its transcript.',
     )
   if (source.trim() === '') throw reject('empty', 'This file is empty.')
-  if (source.length > LONGEST)
+  // pictures that stand in the text itself are no words of it
+  if (source.replace(/data:image\/[^"'\s>]*/g, '').length > LONGEST)
     throw reject('tooLarge', 'This text is longer than three million characters. Add it in parts.')
   const isMarkup = /\.x?html?$/i.test(name) || /^\s*<(!doctype|html|body|article|p|h1|div)\b/i.test(source)
-  const body = isMarkup
-    ? source.replace(/^[\s\S]*?<body[^>]*>|<\/body>[\s\S]*$/gi, '')
-    : micromark(source, { extensions: [gfm()], htmlExtensions: [gfmHtml()] })
-  return article(divide(body), {
-    title: isMarkup ? readableText(/<title[^>]*>([^<]*)</i.exec(source)?.[1] ?? '').text || null : null,
-    credit: null,
-  })
+  if (!isMarkup)
+    return article(divide(micromark(source, { extensions: [gfm()], htmlExtensions: [gfmHtml()] })), NAMELESS)
+  const page = readWebPage(source)
+  const text = article(divide(page.html), { title: page.title, credit: page.author, language: page.language })
+  return page.isWithout
+    ? {
+        ...text,
+        remarks: ['What stands around the article on its page was left out: navigation, forms and footer.'],
+      }
+    : text
 }
 
 async function paper(bytes: Buffer): Promise<TextIn> {
   try {
-    const { words, parts, hasScripts } = await readPaper(bytes)
+    const { words, parts, hasScripts, about } = await readPaper(bytes)
     const scans = parts.filter(p => p.drawnOnly)
     const scanRemarks = () => {
       if (scans.length === parts.length)
@@ -96,8 +104,7 @@ async function paper(bytes: Buffer): Promise<TextIn> {
     ]
     return {
       form: 'paper',
-      title: null,
-      credit: null,
+      ...about,
       words,
       parts,
       html: [],
@@ -124,7 +131,7 @@ async function paper(bytes: Buffer): Promise<TextIn> {
 async function archive(bytes: Buffer): Promise<TextIn> {
   try {
     const { title, author, sections } = readBook(bytes)
-    return article(sections, { title, credit: author })
+    return article(sections, { title, credit: author, language: null })
   } catch (error) {
     if (!(error instanceof NotABook)) throw error
     if (error.reason === 'locked')
@@ -133,7 +140,7 @@ async function archive(bytes: Buffer): Promise<TextIn> {
       throw reject('tooLarge', 'This archive unpacks to far more than a book would. It was not kept.')
   }
   try {
-    return article(divide(await docxText(bytes)), { title: null, credit: null })
+    return article(divide(await docxText(bytes)), NAMELESS)
   } catch (error) {
     if (!(error instanceof NotADocument)) throw error
     throw error.reason === 'tooLarge'
@@ -142,10 +149,7 @@ async function archive(bytes: Buffer): Promise<TextIn> {
   }
 }
 
-function article(
-  sections: readonly Section[],
-  about: { readonly title: string | null; readonly credit: string | null },
-): TextIn {
+function article(sections: readonly Section[], about: Pick<TextIn, 'title' | 'credit' | 'language'>): TextIn {
   const laid = layArticle(sections)
   if (laid.words === '') throw reject('empty', 'There are no words in this text.')
   if (laid.words.length > LONGEST)
@@ -156,8 +160,7 @@ function article(
 function recording(transcript: string, type: string): TextIn {
   return {
     form: 'recording',
-    title: null,
-    credit: null,
+    ...NAMELESS,
     ...layTranscript(readTranscript(transcript)),
     html: [],
     keep: type,

@@ -69,6 +69,7 @@ export function cleanText(html: string): string {
       'span',
       'bdi',
       'bdo',
+      'img',
     ],
     allowedAttributes: {
       '*': ['dir', 'lang', 'id'],
@@ -77,13 +78,16 @@ export function cleanText(html: string): string {
       th: ['colspan', 'rowspan'],
       ol: ['start'],
       span: [MARK],
+      img: ['src', 'alt'],
     },
     allowedSchemes: ['http', 'https', 'mailto'],
+    allowedSchemesByTag: { img: ['data'] },
     transformTags: {
       '*': (tagName, attribs) => ({
         tagName,
         attribs: { ...pageMark(attribs), ...attribs, ...(attribs.id && { id: prefixed(attribs.id) }) },
       }),
+      img: (_tagName, attribs) => pictureOf(attribs),
       a: (tagName, attribs) => ({
         tagName,
         attribs: { ...attribs, ...(attribs.id && { id: prefixed(attribs.id) }), ...linkOf(attribs.href) },
@@ -97,6 +101,12 @@ const prefixed = (id: string): string => (id.startsWith('t-') ? id : `t-${id}`)
 const linkOf = (href: string | undefined): Record<string, string> => {
   const within = /^[^:]*#(.+)$/.exec(href ?? '')?.[1]
   return within ? { href: `#${prefixed(within)}` } : { rel: 'noopener nofollow', target: '_blank' }
+}
+/** Pictures that came within the text stay; of others, which would have to be fetched, their description does. */
+function pictureOf({ src = '', alt = '' }: Record<string, string>): sanitizeHtml.Tag {
+  if (/^data:image\/(png|jpeg|gif|webp);base64,/.test(src)) return { tagName: 'img', attribs: { src, alt } }
+  const described = alt.trim()
+  return { tagName: 'span', attribs: {}, text: described === '' ? '' : `Picture: ${described}` }
 }
 /** Where a page of the printed book begins (EPUB structural semantics, `pagebreak`). */
 const pageMark = (attribs: Record<string, string>): Record<string, string> =>

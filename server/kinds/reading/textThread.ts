@@ -3,7 +3,10 @@ import type { TextAnchor } from '#core/kinds/reading/anchor'
 import { answering } from '#server/threads/answering'
 import { readText as readHere } from './readText'
 
-/** What is done with texts in a thread of its own: long work, on files nobody has looked at, with a reader that changes what is built in. */
+/**
+ * What is done with texts in a thread of its own: long work, on files nobody has looked at, with a reader
+ * that changes what is built in.
+ */
 const tasks = {
   readText: (bytes: Uint8Array, name: string, transcript: string | null) =>
     readHere(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), name, transcript),

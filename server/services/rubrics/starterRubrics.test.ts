@@ -11,7 +11,12 @@ describe('the starter rubrics', () => {
       for (const c of rubric.criteria)
         for (const l of c.levels) expect(l.descriptor.split(' ').length).toBeGreaterThan(3)
       expect(pointsOf(rubric)).toBe(
-        { 'Seminar contribution': 2500, 'Reflective entry': 2000, 'Teammate share': 1600 }[title],
+        {
+          'Seminar contribution': 2500,
+          'Reflective entry': 2000,
+          'Notes in the margin': 2000,
+          'Teammate share': 1600,
+        }[title],
       )
       const back = rubricFromCsv(new TextEncoder().encode(rubricToCsv(rubric)), title)
       expect(back).toEqual({

@@ -22,7 +22,7 @@ const criterion = (
   })),
 })
 
-/** Three rubrics to begin with, written for seminars; every new seminar has them in its library. */
+/** Four rubrics to begin with, written for seminars; every new seminar has them in its library. */
 export const STARTER_RUBRICS: readonly RubricDraft[] = [
   {
     title: 'Seminar contribution',
@@ -83,6 +83,29 @@ export const STARTER_RUBRICS: readonly RubricDraft[] = [
         [1, 'Closes', 'Ends with what is settled.'],
         [3, 'Wonders', 'Ends with a question that could be looked into.'],
         [5, 'Sets out', 'Says what one would have to read or do to find out, and begins.'],
+      ]),
+    ],
+  },
+  {
+    title: 'Notes in the margin',
+    criteria: [
+      criterion('Reads closely', [
+        [1, 'Marks', 'Marks a passage, or says again what stands there.'],
+        [3, 'Points', 'Says what in the passage is worth stopping at.'],
+        [5, 'Opens', 'Shows by its very words what the passage does or leaves out.'],
+        [7, 'Ties together', 'Reads the passage against another of the text, or of the seminar.'],
+      ]),
+      criterion('Asks and explains', [
+        [1, 'Reacts', 'Agrees, doubts or likes, without saying why.'],
+        [3, 'Wonders', 'Asks what could be looked up, or explains what most readers know.'],
+        [5, 'Asks', 'Asks what the text alone does not settle, or explains what others stumbled over.'],
+        [7, 'Leads on', 'Asks or explains so that others read the passage again.'],
+      ]),
+      criterion('Answers others', [
+        [0, 'Alone', 'Leaves the notes of others without an answer.'],
+        [2, 'Nods', 'Answers briefly, and adds little to what was said.'],
+        [4, 'Answers', 'Answers what was asked, from the text.'],
+        [6, 'Carries on', 'Answers so that the talk in the margin goes further.'],
       ]),
     ],
   },

@@ -207,7 +207,8 @@ export const AnnotationsTaken = z.object({
   replies: z.number().int(),
   refused: z.array(z.object({ id: z.string().nullable(), why: z.string() })),
 })
-export const ToolsAddress = z.object({ address: z.string().nullable(), token: z.string().nullable() }) // the token is shown once, when it is made
+// the token is shown once, when it is made
+export const ToolsAddress = z.object({ address: z.string().nullable(), token: z.string().nullable() })
 export const TextFound = z.object({
   places: z.array(z.object({ start: z.number().int(), end: z.number().int() })),
   more: z.boolean(),

@@ -7,6 +7,7 @@ import ProblemPage from '~/components/shell/ProblemPage.vue'
 import HotPassageShow from '~/kinds/reading/HotPassageShow.vue'
 import ProseText from '~/components/contributing/ProseText.vue'
 import KindTag from '~/components/planning/KindTag.vue'
+import { useHeatChoices } from '~/kinds/reading/useHeatChoices'
 import { useMargin, type MarginNote } from '~/kinds/reading/useMargin'
 import { inWords, plural } from '#core/language'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
@@ -29,12 +30,9 @@ const { error, refresh } = await useAsyncData(`heat-${activityId}`, async () => 
 useHead({ title: () => `Where the talk is · ${thread.activity?.title ?? ''}` })
 const margin = useMargin()
 useLiveTalk(() => {})
-const order = ref<'heat' | 'open' | 'text'>('heat')
-const named = ref(true)
+const { order, named, left, added } = useHeatChoices(activityId)
 const big = ref(false)
 const at = ref(0)
-const left = reactive(new Set<string>()) // what is not shown
-const unasked = reactive(new Set<string>())
 const parts = computed(() => store.view?.text?.parts ?? [])
 const notes = computed(() => new Map(margin.all.value.map(m => [m.c.id, m])))
 const hot = computed(() =>
@@ -66,13 +64,13 @@ const hottest = computed(() => Math.max(1, ...hot.value.map(h => h.heat)))
 const FIRST = 6 // passages that stand on the page to show unless they are left out
 const keyOf = (h: HotPassage) => `${h.start}-${h.end}`
 const onPage = (h: HotPassage) =>
-  left.has(keyOf(h)) ? false : unasked.has(keyOf(h)) || hot.value.indexOf(h) < FIRST
+  left.has(keyOf(h)) ? false : added.has(keyOf(h)) || hot.value.indexOf(h) < FIRST
 function setOnPage(h: HotPassage, on: boolean) {
   if (on) {
     left.delete(keyOf(h))
-    unasked.add(keyOf(h))
+    added.add(keyOf(h))
   } else {
-    unasked.delete(keyOf(h))
+    added.delete(keyOf(h))
     left.add(keyOf(h))
   }
 }
@@ -172,11 +170,13 @@ function answerWords(id: string) {
       </p>
       <h1>Where the talk is</h1>
       <p class="lead">
-        {{
-          hot.length === 0
-            ? 'Nobody has written on a passage yet.'
-            : `${hot.length} ${plural(hot.length, 'passage')} with ${margin.all.value.length} ${plural(margin.all.value.length, 'note')}; ${open === 0 ? 'no question is without an answer' : `${inWords(open)} ${plural(open, 'question')} without an answer`}.`
-        }}
+        <template v-if="hot.length === 0">Nobody has written on a passage yet.</template>
+        <template v-else>
+          {{ hot.length }} {{ plural(hot.length, 'passage') }} with {{ margin.all.value.length }}
+          {{ plural(margin.all.value.length, 'note') }};
+          <template v-if="open === 0">no question is without an answer.</template>
+          <template v-else>{{ inWords(open) }} {{ plural(open, 'question') }} without an answer.</template>
+        </template>
       </p>
       <div class="tools">
         <span role="group" aria-label="Order"

@@ -196,13 +196,18 @@ useKeys(() => keys.value)
 onBeforeUnmount(() => {
   if (seminar.isStaff) void desk.save()
 })
+const PHASE_WORDS: Partial<Record<string, string>> = {
+  write: 'writing together',
+  respond: 'commenting',
+  revise: 'revising',
+}
+const phaseWords = computed(() => {
+  const { phase, until } = view.value ?? {}
+  if (!phase || !until) return null
+  return `${PHASE_WORDS[phase] ?? phase} until ${dayTime(until).split(',')[0]}`
+})
 const sentence = computed(() =>
-  [
-    members.value.map(m => (m.isMe ? 'you' : m.name)).join(', '),
-    view.value?.phase && view.value.until
-      ? `${{ write: 'writing together', respond: 'commenting', revise: 'revising' }[view.value.phase] ?? view.value.phase} until ${dayTime(view.value.until).split(',')[0]}`
-      : null,
-  ]
+  [members.value.map(m => (m.isMe ? 'you' : m.name)).join(', '), phaseWords.value]
     .filter(Boolean)
     .join(' · '),
 )
