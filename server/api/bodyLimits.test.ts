@@ -29,8 +29,11 @@ describe('every body that is read has a limit, and costs no more memory than it 
     const watch = setInterval(() => {
       most = Math.max(most, memory())
     }, 5)
-    await act()
-    clearInterval(watch)
+    try {
+      await act()
+    } finally {
+      clearInterval(watch)
+    }
     return Math.max(most, memory()) - before
   }
   /**
