@@ -8,19 +8,23 @@ import { testWorld, type World } from '#server/testing/world'
 /** Fills the demo seminar with made-up people and contributions, written by the database itself. */
 async function fill({ db, seminar, dredge }: World, people: number, contributions: number): Promise<void> {
   await db.execute(
-    sql`insert into persons (id, email, name, given_name, family_name) select gen_random_uuid(), 'p' || n || '@bench.example', 'Person ' || n, 'Person', 'No ' || n from generate_series(1, ${people}) n`,
+    sql`insert into persons (id, email, name, given_name, family_name)
+      select gen_random_uuid(), 'p' || n || '@bench.example', 'Person ' || n, 'Person', 'No ' || n from generate_series(1, ${people}) n`,
   )
   await db.execute(
     sql`insert into enrolments (id, seminar_id, person_id, role, name, given_name, family_name)
-      select gen_random_uuid(), ${seminar.id}, id, 'student', name, given_name, family_name from persons where email like '%@bench.example'`,
+      select gen_random_uuid(), ${seminar.id}, id, 'student', name, given_name, family_name from persons
+        where email like '%@bench.example'`,
   )
   await db.execute(sql`
-    with who as (select id, row_number() over () - 1 as n from enrolments where seminar_id = ${seminar.id} and role = 'student'), all_ as (select count(*) as n from who),
+    with who as (select id, row_number() over () - 1 as n from enrolments
+      where seminar_id = ${seminar.id} and role = 'student'), all_ as (select count(*) as n from who),
     said as (select n, gen_random_uuid() as id from generate_series(1, ${contributions}) n),
     words as (select repeat('silt stone tide toll quay barge council guild harbour ledger ', 8) as text)
     insert into contributions (id, seminar_id, activity_id, author_id, type, slot, state, doc, html, text, words, made_at, saved_at, shown_at, seq)
     select said.id, ${seminar.id}, ${dredge.id}, who.id, 'post', said.id::text, 'shown', jsonb_build_object('type', 'doc', 'content', jsonb_build_array(jsonb_build_object('type', 'paragraph', 'content', jsonb_build_array(jsonb_build_object('type', 'text', 'text', words.text))))), '<p>' || words.text || '</p>', words.text, 80, t.at, t.at, t.at, 100000 + said.n
-    from said cross join words cross join all_ join who on who.n = said.n % all_.n cross join lateral (select '2026-10-12T08:00:00Z'::timestamptz + said.n * interval '1 second' as at) t`)
+    from said cross join words cross join all_ join who on who.n = said.n % all_.n
+      cross join lateral (select '2026-10-12T08:00:00Z'::timestamptz + said.n * interval '1 second' as at) t`)
 }
 
 const resident = (pid: number): number =>

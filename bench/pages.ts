@@ -12,7 +12,10 @@ import { email, type World } from '#server/testing/world'
 const VOCABULARY = 3000
 const PARAGRAPH = 80 // words
 
-/** A page of so many words, and so many versions of it: each changes words here and there, some move, bring back or take out a paragraph. */
+/**
+ * A page of so many words, and so many versions of it: each changes words here and there, some move, bring
+ * back or take out a paragraph.
+ */
 export function history(words: number, versions: number): RichNode[] {
   const random = seededRandom(words)
   const paragraph = () =>
@@ -74,8 +77,13 @@ export function linking(
     whole: i % 2 === 0,
   }))
   const parts: string[] = []
+  const PLAIN = ['the', 'stone', 'of', 'a', 'tide', 'and']
   for (let size = 0; size < characters;) {
-    const text = `<p>${Array.from({ length: 60 }, () => (random() < 0.3 ? `harbour${Math.floor(random() * terms * 2)}` : ['the', 'stone', 'of', 'a', 'tide', 'and'][Math.floor(random() * 6)]!)).join(' ')}</p>`
+    const word = () =>
+      random() < 0.3
+        ? `harbour${Math.floor(random() * terms * 2)}`
+        : PLAIN[Math.floor(random() * PLAIN.length)]!
+    const text = `<p>${Array.from({ length: 60 }, word).join(' ')}</p>`
     parts.push(text)
     size += text.length
   }

@@ -93,7 +93,10 @@ const DRAG = `new Promise((resolve, reject) => {
   const bar = document.querySelectorAll('.bar.movable')[2]
   const box = bar.getBoundingClientRect()
   const x = box.left + box.width / 2, y = box.top + box.height / 2
-  const fire = (type, dx) => bar.dispatchEvent(new PointerEvent(type, { bubbles: true, pointerId: 1, button: 0, clientX: x + dx, clientY: y }))
+  const fire = (type, dx) =>
+    bar.dispatchEvent(
+      new PointerEvent(type, { bubbles: true, pointerId: 1, button: 0, clientX: x + dx, clientY: y }),
+    )
   bar.setPointerCapture = () => {}
   fire('pointerdown', 0)
   const took = [], places = new Set()
@@ -102,7 +105,12 @@ const DRAG = `new Promise((resolve, reject) => {
     took.push(now - last)
     last = now
     places.add(bar.style.left)
-    if (++n > 90) { fire('pointercancel', 0); if (places.size < 10) reject(new Error('the bar did not follow')); else resolve(took.slice(5)); return }
+    if (++n > 90) {
+      fire('pointercancel', 0)
+      if (places.size < 10) reject(new Error('the bar did not follow'))
+      else resolve(took.slice(5))
+      return
+    }
     fire('pointermove', Math.sin(n / 14) * 240)
     requestAnimationFrame(step)
   }

@@ -29,7 +29,10 @@ const lineOf = (random: () => number) =>
     random() < 0.12 ? `n${Math.floor(random() * 9000)}` : WORDS[Math.floor(random() * WORDS.length)],
   ).join(' ')
 
-/** Notes on a text of so many pages, of which words were changed here and there. @returns once: finds all of them again in a thread of its own, and how long others waited meanwhile at most, in milliseconds */
+/**
+ * Notes on a text of so many pages, of which words were changed here and there. @returns once: finds all of
+ * them again in a thread of its own, and how long others waited meanwhile at most, in milliseconds
+ */
 export function anchorsOf(
   pages: number,
   notes: number,

@@ -94,7 +94,10 @@ const SCROLL = `new Promise((resolve) => {
     const now = performance.now()
     frames.push(now - last); last = now
     const view = box.getBoundingClientRect()
-    const rows = [...document.querySelectorAll('.row')].filter((r) => { const b = r.getBoundingClientRect(); return b.bottom > view.top + 60 && b.top < view.bottom })
+    const rows = [...document.querySelectorAll('.row')].filter(r => {
+      const b = r.getBoundingClientRect()
+      return b.bottom > view.top + 60 && b.top < view.bottom
+    })
     seen++
     if (rows.length === 0 || rows.some(r => r.querySelector('.coming'))) blank++
     if (++n >= 300) return resolve({ frames, blank, seen, rows: document.querySelectorAll('.row').length })

@@ -48,7 +48,8 @@ export async function demoClock(db: Db): Promise<Date> {
   const start = localInstant(dayAfter(seminar!.firstDay, 7 * (WEEK_NOW - 1) + 2), '10:20', seminar!.timeZone)
   const [last] = await rowsOf<{ at: Date | string | null }>(
     db,
-    sql`select greatest((select max(saved_at) from contributions), (select max(saved_at) from marks), (select max(seen_until) from visits)) as at`,
+    sql`select greatest((select max(saved_at) from contributions), (select max(saved_at) from marks),
+      (select max(seen_until) from visits)) as at`,
   )
   return new Date(Math.max(start.getTime(), last?.at ? new Date(last.at).getTime() + 60_000 : 0))
 }

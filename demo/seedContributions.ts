@@ -163,6 +163,7 @@ export async function seedVisits(demo: Demo) {
     ])
   // up to which place each had read by then
   await demo.db.execute(
-    sql`update visits v set seen_seq = coalesce((select max(c.seq) from contributions c where c.activity_id = v.activity_id and c.shown_at <= v.seen_until), 0)`,
+    sql`update visits v set seen_seq = coalesce((select max(c.seq) from contributions c
+      where c.activity_id = v.activity_id and c.shown_at <= v.seen_until), 0)`,
   )
 }

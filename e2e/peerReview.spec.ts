@@ -156,7 +156,8 @@ test('the instructor looks at what is flagged, sets a review aside, takes a cons
   await page.getByLabel('Your points for Structure').fill('3.7')
   await page.keyboard.press('Tab')
   await expect(page.locator('.pane .state')).toHaveText('')
-  // what is taken is said on the button; own points are taken by a button of their own, stay beside a consensus, and all is undone to the last detail
+  // what is taken is said on the button; own points are taken by a button of their own, stay beside a
+  // consensus, and all is undone to the last detail
   const pane = page.locator('.pane')
   await expect(pane).toContainText('On the one work you gave points')
   await expect(pane.getByRole('button', { name: /^Use your points/ })).toHaveCount(0)

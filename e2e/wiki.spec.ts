@@ -85,7 +85,8 @@ test('what is typed survives a closed tab; two at once lose nothing and choose w
   expectedErrors,
 }) => {
   expectedErrors.push(/409/)
-  const path = `${pathOf(world, world.city.id)}?group=${(await world.page(world.city.id, 'Port Amara', 'The two moles')).groupId}&page=${(await world.page(world.city.id, 'Port Amara', 'The two moles')).id}`
+  const page = await world.page(world.city.id, 'Port Amara', 'The two moles')
+  const path = `${pathOf(world, world.city.id)}?group=${page.groupId}&page=${page.id}`
   const [malin, laleh] = [await as('malin'), await as('laleh')]
   await open(malin, path)
   await malin.keyboard.press('e')

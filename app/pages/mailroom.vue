@@ -67,9 +67,10 @@ const parts = (text: string) =>
           <span class="to">{{ m.to.join(', ') }}</span><b>{{ m.subject }}</b
           ><time class="num">{{ at.format(new Date(m.receivedAt)) }}</time>
         </PlainButton>
-        <pre
-          v-if="open === m.id"
-        ><template v-for="(p, i) in parts(m.text)" :key="i"><NuxtLink v-if="p.path" :to="p.path">{{ p.part }}</NuxtLink><template v-else>{{ p.part }}</template></template></pre>
+        <pre v-if="open === m.id"><template v-for="(p, i) in parts(m.text)" :key="i"
+          ><NuxtLink v-if="p.path" :to="p.path">{{ p.part }}</NuxtLink
+          ><template v-else>{{ p.part }}</template></template
+        ></pre>
       </li>
     </ul>
   </main>

@@ -55,7 +55,8 @@ export interface KindDefinition {
   readonly workingPhases: readonly PhaseName[] // phases a student works in, in their usual order
   readonly usualWeeks: readonly number[] // teaching weeks each of them usually takes; fewer where the term ends before
   readonly expects: ReadonlyArray<ExpectationRule['kind']> // what can be asked of students here
-  readonly offers: (settings: KindSettings) => ReadonlyArray<ExpectationRule['kind']> // of these, what is offered at one click, in this order
+  // of these, what is offered at one click, in this order
+  readonly offers: (settings: KindSettings) => ReadonlyArray<ExpectationRule['kind']>
   readonly usualRules: readonly ExpectationRule[]
   readonly usualTitle: string
   readonly usualWriteFirst: boolean

@@ -6,8 +6,11 @@ import { roundHalfUp, type MarkScale } from './markScale'
 export interface MarkParts {
   /** Criteria judged so far, those a member is excused from left out; null: not marked by a rubric. */
   readonly criteria: ReadonlyArray<CriterionMark & { readonly scope?: 'own' | 'group' }> | null
-  readonly factor?: number | null // of a group's mark: what the member's share multiplies the group's criteria by, or all where none is the group's
-  readonly reviewing?: { readonly share: number; readonly percent: number } | null // 0..1 of what one's own reviewing is worth, which is so many percent of the points
+  // of a group's mark: what the member's share multiplies the group's criteria by, or all where none is the
+  // group's
+  readonly factor?: number | null
+  // 0..1 of what one's own reviewing is worth, which is so many percent of the points
+  readonly reviewing?: { readonly share: number; readonly percent: number } | null
   readonly combine: { readonly rule: CombineRule; readonly marks: readonly ContributionMark[] } | null
   readonly late: { readonly lateness: Lateness | null; readonly rule: LateRule; readonly waived: boolean }
   readonly override: number | null // hundredths, set by a marker
@@ -20,7 +23,8 @@ export interface CalculatedMark {
 }
 
 /**
- * A mark from its stored parts: rubric (with a member's share of a group's points, and one's own reviewing) or marks of single contributions, then the late rule, then what a marker has set
+ * A mark from its stored parts: rubric (with a member's share of a group's points, and one's own reviewing)
+ * or marks of single contributions, then the late rule, then what a marker has set
  * instead. Rounded once, half up, to the step of the scale. An activity worth nothing makes 0 of 0.
  * @throws {RangeError} as its parts do, or if the override lies outside 0..max
  */

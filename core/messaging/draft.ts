@@ -10,7 +10,10 @@ export interface Particulars {
 const PLACEHOLDER = /\{(?:name|missing|activity|due)\}/g
 const SENTENCE = /[^.!?\n]*[.!?]*[^\S\n]*/g
 
-/** A message as one student gets it. A sentence with a place nothing is known for is left out: it would say nothing, or half of something. */
+/**
+ * A message as one student gets it. A sentence with a place nothing is known for is left out: it would say
+ * nothing, or half of something.
+ */
 export function fill(template: string, { name, missing, activity, due }: Particulars): string {
   const put: Readonly<Record<string, string>> = {
     '{name}': name,

@@ -47,7 +47,10 @@ export function minutesToGo(rule: ExpectationRule, missing: number, pace: Pace =
   return asksWords(rule) ? (missing * rule.minWords) / pace.writingWordsPerMinute : 0
 }
 
-/** Rules as the load calculates with them: one about prompts asks for as many answers as there are prompts, or for one while none is written. */
+/**
+ * Rules as the load calculates with them: one about prompts asks for as many answers as there are prompts,
+ * or for one while none is written.
+ */
 export const askedInAll = (rules: readonly ExpectationRule[], prompts: number): ExpectationRule[] =>
   rules.map(rule =>
     rule.kind === 'prompts' ? { ...rule, need: Math.min(200, rule.need * Math.max(1, prompts)) } : rule,

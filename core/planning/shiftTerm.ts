@@ -11,7 +11,8 @@ export const BREAK_SHIFTS = ['into', 'before'] as const satisfies readonly Break
  * Sunday before, so that it stays before everything in the teaching weeks to come. Before and after the term, weeks are
  * counted on from its ends.
  *
- * @example a Sunday 23:59 of teaching week 8, after a break in the old term and before one in the new, stays Sunday 23:59 of teaching week 8
+ * @example a Sunday 23:59 of teaching week 8, after a break in the old term and before one in the new,
+ * stays Sunday 23:59 of teaching week 8
  */
 export function shiftInstant(at: Date, from: Term, to: Term, breaks: BreakShift = 'into'): Date {
   const day = localDay(at, from.timeZone)

@@ -6,7 +6,10 @@ export interface Echo {
   readonly people: number
 }
 
-/** Contributions by how often others answered them directly, most first; those answered by more people before those answered more by few. */
+/**
+ * Contributions by how often others answered them directly, most first; those answered by more people
+ * before those answered more by few.
+ */
 export function mostAnswered(talkEntries: readonly TalkEntry[], most: number): Echo[] {
   const by = new Map<string, { answers: number; people: Set<string> }>()
   for (const { parentId, authorId, answersId } of talkEntries) {

@@ -13,7 +13,10 @@ export interface Act {
 /** Words from which a reply is more than a nod. */
 export const SUBSTANTIVE_WORDS = 25
 
-/** Whether an act counts as substantive contact: replies from 25 words on; comments, answered questions, letters and messages to one student always. */
+/**
+ * Whether an act counts as substantive contact: replies from 25 words on; comments, answered questions,
+ * letters and messages to one student always.
+ */
 export const counts = ({ kind, words }: Act): boolean => kind !== 'reply' || (words ?? 0) >= SUBSTANTIVE_WORDS
 
 export interface Contact {

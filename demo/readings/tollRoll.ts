@@ -1,5 +1,10 @@
 /** One page of the printed edition: what the roll says, and what its editor says about it. */
-export interface RollPage { readonly section: string | null, readonly runner: string, readonly roll: readonly string[], readonly commentary: readonly string[] }
+export interface RollPage {
+  readonly section: string | null
+  readonly runner: string
+  readonly roll: readonly string[]
+  readonly commentary: readonly string[]
+}
 
 export const TOLL_ROLL = { title: 'The Toll Roll of Sundvik, 1612', credit: 'edited for this seminar from the town’s chest, with a commentary' }
 

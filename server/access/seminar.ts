@@ -221,7 +221,10 @@ export async function requireActivity(
   return { ...actor, activity }
 }
 
-/** The person's place among those who take part: in the activity's own seminar, or in one that has joined it. Time and term are the home's. */
+/**
+ * The person's place among those who take part: in the activity's own seminar, or in one that has joined
+ * it. Time and term are the home's.
+ */
 async function requireMembershipIn(event: H3Event, db: Db, activity: ActivityRow): Promise<Actor> {
   const person = await requirePerson(event)
   const joint = await db

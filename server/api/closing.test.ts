@@ -107,7 +107,9 @@ describe('closing questions', () => {
   async function snapshot(): Promise<Record<string, number>> {
     const tables = await rowsOf<{ name: string }>(
       world.db,
-      sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name not in ('sessions', 'rate_limits', 'notices', 'mails', 'mailroom_messages') order by 1`,
+      sql`select table_name as name from information_schema.tables
+        where table_schema = 'public' and table_type = 'BASE TABLE'
+        and table_name not in ('sessions', 'rate_limits', 'notices', 'mails', 'mailroom_messages') order by 1`,
     )
     const out: Record<string, number> = {}
     for (const { name } of tables)
@@ -243,11 +245,18 @@ describe('closing questions', () => {
           world.db,
           sql`
           with given as (
-            select a.value from closing_rounds r cross join lateral jsonb_array_elements(r.urns -> ${q.id}) a(value) where r.activity_id = ${round.activityId} and not r.named
-            union all select a.answers -> ${q.id} from closing_answers a join closing_rounds r using (activity_id) where a.activity_id = ${round.activityId} and r.named and a.answers ? ${q.id}),
-          places as (select (g.value #>> '{}')::int as place from given g where jsonb_typeof(g.value) = 'number' union all select (p.value #>> '{}')::int from given g cross join lateral jsonb_array_elements(case jsonb_typeof(g.value) when 'array' then g.value else '[]' end) p(value))
-          select (select count(*)::int from given) as n, (select avg(place)::float8 from places) as mean, (select percentile_cont(0.5) within group (order by place)::float8 from places) as median,
-            (select json_agg(json_build_object('place', place, 'n', n)) from (select place, count(*)::int as n from places group by 1) x) as counts, (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`,
+            select a.value from closing_rounds r cross join lateral jsonb_array_elements(r.urns -> ${q.id}) a(value)
+              where r.activity_id = ${round.activityId} and not r.named
+            union all select a.answers -> ${q.id} from closing_answers a join closing_rounds r using (activity_id)
+              where a.activity_id = ${round.activityId} and r.named and a.answers ? ${q.id}),
+          places as (select (g.value #>> '{}')::int as place from given g where jsonb_typeof(g.value) = 'number'
+            union all select (p.value #>> '{}')::int from given g
+            cross join lateral jsonb_array_elements(case jsonb_typeof(g.value) when 'array' then g.value else '[]' end) p(value))
+          select (select count(*)::int from given) as n, (select avg(place)::float8 from places) as mean,
+            (select percentile_cont(0.5) within group (order by place)::float8 from places) as median,
+            (select json_agg(json_build_object('place', place, 'n', n))
+              from (select place, count(*)::int as n from places group by 1) x) as counts,
+              (select json_agg(value #>> '{}') from given where jsonb_typeof(value) = 'string') as texts`,
         )
         const r = staff.results[i]!
         expect([q.text, r.answered]).toEqual([q.text, row!.n])

@@ -164,7 +164,8 @@ describe('the marking desk', () => {
       )
     expect((await give(high!.id, 1050)).body.fields.steps).toContain('11 to 25')
     expect((await give(low!.id, 1001)).status).toBe(422)
-    expect((await give(high!.id, 1725)).body).toMatchObject({ points: 1750, steps: [{ points: 1725 }] }) // rounded once, to the activity's half points
+    // rounded once, to the activity's half points
+    expect((await give(high!.id, 1725)).body).toMatchObject({ points: 1750, steps: [{ points: 1725 }] })
     expect((await give(low!.id, 0)).body).toMatchObject({ points: 0, criteriaLeft: 0 })
   })
 

@@ -11,22 +11,32 @@ import type { Gradebook } from '#shared/marking/gradebook'
 import type { OutcomesView } from '#shared/marking/outcomes'
 import type { SettingsView } from '#shared/people/settings'
 
-/** The final share of every student from the stored tables alone: no line of the core's is in it. Nothing is dropped here; dropping is proved in the core. */
+/**
+ * The final share of every student from the stored tables alone: no line of the core's is in it. Nothing is
+ * dropped here; dropping is proved in the core.
+ */
 const FINAL = (missingIsZero: boolean, held: boolean) =>
   sql.raw(`
 with item as (
   select m.enrolment_id, a.category_id, a.id,
-    case when m.returned is not null or not ${held} or m.state <> 'held' then round((m.returned ->> 'points')::numeric * a.points / (m.returned ->> 'max')::numeric) when m.points is not null then least(a.points, m.points)::numeric end as points, a.points::numeric as max
+    case when m.returned is not null or not ${held}
+      or m.state <> 'held' then round((m.returned ->> 'points')::numeric * a.points / (m.returned ->> 'max')::numeric)
+      when m.points is not null then least(a.points, m.points)::numeric end as points, a.points::numeric as max
   from activities a join marks m on m.activity_id = a.id
   where a.state = 'published' and not a.practice and not a.is_template and a.scale <> 'none' and a.points > 0
     and not exists (select 1 from excuses x where x.activity_id = a.id and x.enrolment_id = m.enrolment_id)
 ), missing as (
   select e.id as enrolment_id, a.category_id, a.id, 0::numeric as points, a.points::numeric as max
   from activities a join enrolments e on e.seminar_id = a.seminar_id and e.role = 'student' and e.state = 'active'
-  where ${missingIsZero} and a.state = 'published' and not a.practice and not a.is_template and a.scale <> 'none' and a.points > 0 and (a.audience ->> 'kind' = 'everyone' or exists (select 1 from group_members g where g.enrolment_id = e.id and g.group_plan_id::text = a.audience ->> 'groupPlanId'))
+  where ${missingIsZero} and a.state = 'published' and not a.practice and not a.is_template and a.scale <> 'none'
+    and a.points > 0 and (a.audience ->> 'kind' = 'everyone'
+    or exists (select 1 from group_members g where g.enrolment_id = e.id and g.group_plan_id::text = a.audience ->> 'groupPlanId'))
     and exists (select 1 from expectations x where x.activity_id = a.id)
-    and greatest((select max(p.ends_at) from phases p where p.activity_id = a.id and p.name in ('write', 'respond', 'revise', 'review')), (select x.due_at from extensions x where x.activity_id = a.id and x.enrolment_id = e.id)) < '2026-10-14T08:20:00Z'
-    and not exists (select 1 from marks m where m.activity_id = a.id and m.enrolment_id = e.id and (m.state <> 'open' or m.returned is not null))
+    and greatest((select max(p.ends_at) from phases p
+      where p.activity_id = a.id and p.name in ('write', 'respond', 'revise', 'review')),
+      (select x.due_at from extensions x where x.activity_id = a.id and x.enrolment_id = e.id)) < '2026-10-14T08:20:00Z'
+    and not exists (select 1 from marks m
+      where m.activity_id = a.id and m.enrolment_id = e.id and (m.state <> 'open' or m.returned is not null))
     and not exists (select 1 from contributions c where c.activity_id = a.id and c.author_id = e.id and c.state = 'shown')
     and not exists (select 1 from excuses x where x.activity_id = a.id and x.enrolment_id = e.id)
 ), counted as (
@@ -93,13 +103,20 @@ describe('the gradebook', () => {
 
   it('reports outcomes as SQL counts them, by criterion and section, and keeps their CASE identifiers', async () => {
     const path = `/api/seminars/${world.seminar.id}/outcomes`
-    const JUDGED = sql`select o.id as outcome, o.identifier, m.enrolment_id, e.section_id, m.activity_id, rc.title, cm.points * rc.weight as got, rc.max * rc.weight as most from criterion_marks cm join marks m on m.id = cm.mark_id join rubric_criteria rc on rc.id = cm.criterion_id join outcomes o on o.id = rc.outcome_id
-      join enrolments e on e.id = m.enrolment_id join activities a on a.id = m.activity_id where e.role = 'student' and e.state = 'active' and not a.practice and (m.state = 'returned' or (m.state = 'held' and (select (grading ->> 'countHeld')::boolean from seminars where id = ${world.seminar.id})))
+    const JUDGED = sql`select o.id as outcome, o.identifier, m.enrolment_id, e.section_id, m.activity_id, rc.title,
+      cm.points * rc.weight as got, rc.max * rc.weight as most from criterion_marks cm join marks m on m.id = cm.mark_id
+      join rubric_criteria rc on rc.id = cm.criterion_id join outcomes o on o.id = rc.outcome_id
+      join enrolments e on e.id = m.enrolment_id join activities a on a.id = m.activity_id
+        where e.role = 'student' and e.state = 'active' and not a.practice
+        and (m.state = 'returned'
+        or (m.state = 'held' and (select (grading ->> 'countHeld')::boolean from seminars where id = ${world.seminar.id})))
       and not exists (select 1 from jsonb_array_elements(m.excused_from) x where x ->> 'criterionId' = rc.id::text)`
     for (const chance of [false, true]) {
       if (chance)
         await world.db.execute(
-          sql`update criterion_marks cm set points = abs(hashtext(cm.mark_id::text || cm.criterion_id::text)) % (rc.max + 1) from rubric_criteria rc where rc.id = cm.criterion_id`,
+          sql`update criterion_marks cm
+            set points = abs(hashtext(cm.mark_id::text || cm.criterion_id::text)) % (rc.max + 1) from rubric_criteria rc
+            where rc.id = cm.criterion_id`,
         )
       for (const from of [1, 60, 77, 100]) {
         const view = (await ines.json<OutcomesView>('GET', `${path}?from=${from}`)).body
@@ -113,8 +130,11 @@ describe('the gradebook', () => {
           }>(
             world.db,
             sql`
-          with judged as (${JUDGED}), each_ as (select outcome, enrolment_id, ${by} as key, sum(got) as got, sum(most) as most from judged group by 1, 2, 3)
-          select outcome, key, count(*)::int as judged, (count(*) filter (where got * 100 >= ${from} * most))::int as above, avg(got::float8 / most)::float8 as mean from each_ group by 1, 2`,
+          with judged as (${JUDGED}),
+            each_ as (select outcome, enrolment_id, ${by} as key, sum(got) as got, sum(most) as most from judged group by 1, 2, 3)
+          select outcome, key, count(*)::int as judged,
+            (count(*) filter (where got * 100 >= ${from} * most))::int as above, avg(got::float8 / most)::float8 as mean
+            from each_ group by 1, 2`,
           )
         const [whole, sections, criteria] = [
           await count(sql`''`),

@@ -48,11 +48,15 @@ describe('figures that can explain themselves', () => {
     ines.json<GradeRow & Refusal>('PUT', await at(who, '/points'), { key: v7(), was, points, reason })
 
   it('shows every student exactly what SQL makes of the stored steps, in letters, gradebook and files', async () => {
-    // returned marks of the demo: Σ weight·points / Σ weight·max of the steps, times the points, rounded half up to half points; none of them was late
+    // returned marks of the demo: Σ weight·points / Σ weight·max of the steps, times the points, rounded
+    // half up to half points; none of them was late
     const rows = await rowsOf<{ enrolment_id: string; points: string; shown: string }>(
       world.db,
       sql`
-      select m.enrolment_id, floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points, m.returned ->> 'points' as shown
+      select m.enrolment_id,
+        floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x
+        where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points,
+        m.returned ->> 'points' as shown
       from marks m join activities a on a.id = m.activity_id join criterion_marks cm on cm.mark_id = m.id join rubric_criteria rc on rc.id = cm.criterion_id
       where m.returned is not null and m.override_points is null group by m.id, a.id`,
     )
@@ -255,7 +259,8 @@ describe('figures that can explain themselves', () => {
     expect(body.bins.reduce((n, b) => n + b.n, 0)).toBe(body.marked)
     const [stored] = await rowsOf<{ n: number; mean: number }>(
       world.db,
-      sql`select count(*)::int as n, avg(points)::float as mean from marks where activity_id = ${world.breakwater.id} and points is not null`,
+      sql`select count(*)::int as n, avg(points)::float as mean from marks
+        where activity_id = ${world.breakwater.id} and points is not null`,
     )
     expect(body.marked).toBe(stored!.n)
     expect(body.mean).toBeCloseTo(stored!.mean, 6)
@@ -356,7 +361,10 @@ describe('figures that can explain themselves', () => {
     const rows = await rowsOf<{ enrolment_id: string; points: string; shown: string }>(
       world.db,
       sql`
-      select m.enrolment_id, floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points, m.returned ->> 'points' as shown
+      select m.enrolment_id,
+        floor(sum(rc.weight * cm.points)::numeric / (select sum(weight * max) from rubric_criteria x
+        where x.rubric_version_id = m.rubric_version_id) * a.points / a.point_step + 0.5) * a.point_step as points,
+        m.returned ->> 'points' as shown
       from marks m join activities a on a.id = m.activity_id join criterion_marks cm on cm.mark_id = m.id join rubric_criteria rc on rc.id = cm.criterion_id
       where m.activity_id = ${world.breakwater.id} group by m.id, a.id`,
     )

@@ -69,7 +69,8 @@ const upload = (client: Client, bytes: Uint8Array) =>
 async function dump(db: Database): Promise<string> {
   const tables = await rowsOf<{ name: string }>(
     db,
-    sql`select table_name as name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE' and table_name <> 'access_log'`,
+    sql`select table_name as name from information_schema.tables
+      where table_schema = 'public' and table_type = 'BASE TABLE' and table_name <> 'access_log'`,
   )
   const parts: string[] = []
   for (const { name } of tables)

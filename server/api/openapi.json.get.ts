@@ -1,4 +1,4 @@
-/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the types of the interface reach this file, and bring no declarations of the server along */
+/* eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the interface sees this file, not the server’s declarations */
 /// <reference path="../types/raw.d.ts" />
 import text from 'raw:../../docs/openapi.json'
 import { route } from '#server/http/route'

@@ -42,12 +42,19 @@ describe('presence and single students', () => {
     const rows = await rowsOf<{ id: string; acts: number }>(
       world.db,
       sql`
-      select s.id, ((select count(*) from contributions c join contributions p on p.id = c.parent_id where c.author_id = ${me.id} and p.author_id = s.id and c.state = 'shown' and c.shown_at <= '2026-10-14T08:20:00Z' and c.shown_at >= '2026-09-06T22:00:00Z'
+      select s.id, ((select count(*) from contributions c join contributions p on p.id = c.parent_id
+        where c.author_id = ${me.id} and p.author_id = s.id and c.state = 'shown'
+        and c.shown_at <= '2026-10-14T08:20:00Z' and c.shown_at >= '2026-09-06T22:00:00Z'
           and (c.words >= 25 or c.type = 'comment' or p.detail -> 'note' ->> 'kind' = 'question'))
-        + (select count(*) from contributions c join page_comments pc on pc.id = c.id join wiki_pages w on w.id = pc.page_id where c.author_id = ${me.id} and w.claimed_by = s.id and c.parent_id is null and c.state = 'shown')
-        + (select count(*) from marks m join activities a on a.id = m.activity_id where a.seminar_id = ${world.seminar.id} and m.enrolment_id = s.id and m.state = 'returned' and coalesce(m.return_by, m.marked_by) = ${me.id})
+        + (select count(*) from contributions c join page_comments pc on pc.id = c.id
+          join wiki_pages w on w.id = pc.page_id
+          where c.author_id = ${me.id} and w.claimed_by = s.id and c.parent_id is null and c.state = 'shown')
+        + (select count(*) from marks m join activities a on a.id = m.activity_id
+          where a.seminar_id = ${world.seminar.id} and m.enrolment_id = s.id and m.state = 'returned'
+          and coalesce(m.return_by, m.marked_by) = ${me.id})
         + (select count(*) from letter_replies l where l.enrolment_id = s.id and l.author_id = ${me.id})
-        + (select count(*) from messages m join message_threads h on h.id = m.thread_id where h.student_id = s.id and m.author_id = ${me.id} and m.direct and h.told_at is not null))::int as acts
+        + (select count(*) from messages m join message_threads h on h.id = m.thread_id
+          where h.student_id = s.id and m.author_id = ${me.id} and m.direct and h.told_at is not null))::int as acts
       from enrolments s where s.seminar_id = ${world.seminar.id} and s.role = 'student' and s.state = 'active'`,
     )
     const acts = new Map(rows.map(r => [r.id, r.acts]))
@@ -70,15 +77,26 @@ describe('presence and single students', () => {
       with staff as (select id from enrolments where seminar_id = ${world.seminar.id} and role in ('instructor', 'assistant')),
       students as (select id from enrolments where seminar_id = ${world.seminar.id} and role = 'student' and state = 'active'),
       acts as (
-        select p.author_id as student, c.shown_at as at from contributions c join contributions p on p.id = c.parent_id where c.author_id in (select id from staff) and c.state = 'shown' and (c.words >= 25 or c.type = 'comment' or p.detail -> 'note' ->> 'kind' = 'question')
-        union all select w.claimed_by, c.shown_at from contributions c join page_comments pc on pc.id = c.id join wiki_pages w on w.id = pc.page_id where c.author_id in (select id from staff) and c.parent_id is null and c.state = 'shown'
-        union all select m.enrolment_id, m.returned_at from marks m where m.state = 'returned' and coalesce(m.return_by, m.marked_by) in (select id from staff)
+        select p.author_id as student, c.shown_at as at from contributions c join contributions p on p.id = c.parent_id
+          where c.author_id in (select id from staff) and c.state = 'shown'
+          and (c.words >= 25 or c.type = 'comment' or p.detail -> 'note' ->> 'kind' = 'question')
+        union all select w.claimed_by, c.shown_at from contributions c join page_comments pc on pc.id = c.id
+          join wiki_pages w on w.id = pc.page_id where c.author_id in (select id from staff) and c.parent_id is null and c.state = 'shown'
+        union all select m.enrolment_id, m.returned_at from marks m
+          where m.state = 'returned' and coalesce(m.return_by, m.marked_by) in (select id from staff)
         union all select l.enrolment_id, l.at from letter_replies l where l.author_id in (select id from staff)
-        union all select h.student_id, m.at from messages m join message_threads h on h.id = m.thread_id where m.direct and h.told_at is not null and m.author_id in (select id from staff)),
-      counted as (select student, at from acts where student in (select id from students) and at >= '2026-09-06T22:00:00Z' and at <= '2026-10-14T08:20:00Z'),
-      marks_ as (select student, at from counted union all select id, '2026-09-06T22:00:00Z'::timestamptz from students union all select id, '2026-10-14T08:20:00Z'::timestamptz from students),
-      gaps as (select student, max(floor(extract(epoch from at - before) / 86400))::int as gap from (select student, at, lag(at) over (partition by student order by at) as before from marks_) x group by student)
-      select g.student as id, g.gap, w.week, coalesce(w.n, 0)::int as n from gaps g left join (select student, (((at at time zone ${world.seminar.timeZone})::date - ${world.seminar.firstDay}::date) / 7 + 1)::int as week, count(*)::int as n from counted group by 1, 2) w on w.student = g.student`,
+        union all select h.student_id, m.at from messages m join message_threads h on h.id = m.thread_id
+          where m.direct and h.told_at is not null and m.author_id in (select id from staff)),
+      counted as (select student, at from acts
+        where student in (select id from students) and at >= '2026-09-06T22:00:00Z' and at <= '2026-10-14T08:20:00Z'),
+      marks_ as (select student, at from counted union all select id, '2026-09-06T22:00:00Z'::timestamptz from students
+        union all select id, '2026-10-14T08:20:00Z'::timestamptz from students),
+      gaps as (select student, max(floor(extract(epoch from at - before) / 86400))::int as gap
+        from (select student, at, lag(at) over (partition by student order by at) as before from marks_) x group by student)
+      select g.student as id, g.gap, w.week, coalesce(w.n, 0)::int as n from gaps g
+        left join (select student,
+        (((at at time zone ${world.seminar.timeZone})::date - ${world.seminar.firstDay}::date) / 7 + 1)::int as week,
+        count(*)::int as n from counted group by 1, 2) w on w.student = g.student`,
     )
     expect(view.students.reduce((n, x) => n + x.acts, 0)).toBeGreaterThan(40)
     for (const x of view.students) {
@@ -112,9 +130,14 @@ describe('presence and single students', () => {
     const rows = await rowsOf<{ week: number; words: number; n: number; usual: number }>(
       world.db,
       sql`
-      with said as (select c.author_id, c.words, (((c.shown_at at time zone ${world.seminar.timeZone})::date - ${world.seminar.firstDay}::date) / 7 + 1)::int as week from contributions c where c.activity_id in (${ids}) and c.state = 'shown' and c.type not in ('pageVersion', 'review') and c.shown_at < '2026-10-14T08:20:00Z'),
-      each_ as (select e.id, w.week, coalesce(sum(s.words), 0) as words, count(s.week) as n from enrolments e cross join generate_series(1, 6) w(week) left join said s on s.author_id = e.id and s.week = w.week where e.seminar_id = ${world.seminar.id} and e.role = 'student' and e.state = 'active' group by 1, 2)
-      select week, (sum(words) filter (where id = ${me.id}))::int as words, (sum(n) filter (where id = ${me.id}))::int as n, (percentile_cont(0.5) within group (order by words))::float8 as usual from each_ group by week order by week`,
+      with said as (select c.author_id, c.words,
+        (((c.shown_at at time zone ${world.seminar.timeZone})::date - ${world.seminar.firstDay}::date) / 7 + 1)::int as week from contributions c where c.activity_id in (${ids}) and c.state = 'shown' and c.type not in ('pageVersion', 'review') and c.shown_at < '2026-10-14T08:20:00Z'),
+      each_ as (select e.id, w.week, coalesce(sum(s.words), 0) as words, count(s.week) as n from enrolments e
+        cross join generate_series(1, 6) w(week) left join said s on s.author_id = e.id and s.week = w.week
+        where e.seminar_id = ${world.seminar.id} and e.role = 'student' and e.state = 'active' group by 1, 2)
+      select week, (sum(words) filter (where id = ${me.id}))::int as words,
+        (sum(n) filter (where id = ${me.id}))::int as n,
+        (percentile_cont(0.5) within group (order by words))::float8 as usual from each_ group by week order by week`,
     )
     expect(one.weeks.map(w => [w.number, w.words, w.contributions, w.typicalWords])).toEqual(
       rows.map(r => [r.week, r.words, r.n, r.usual]),

@@ -97,11 +97,11 @@ describe('a wiki written by groups', () => {
       Array.from({ length: 200 }, async (_, n) => {
         const who = writers[n % writers.length]!
         const word = `word${n}x`
-        // most put a word at a place of their own, every eighth changes the same words of one paragraph
+        // most put a word at a place of their own, every sixteenth changes the same words of one paragraph
         const own = 1 + 2 * Math.floor(n / lines.length)
         const text = lines
           .map((l, i) => {
-            if (n % 8 === 7) return i === 0 ? l.replace('something of its own', `something ${word}`) : l
+            if (n % 16 === 15) return i === 0 ? l.replace('something of its own', `something ${word}`) : l
             if (i === n % lines.length) return l.split(' ').toSpliced(own, 0, word).join(' ')
             return l
           })

@@ -136,7 +136,8 @@ async function stopMinutes(db: Database): Promise<() => Promise<void>> {
   return async () => {
     for (const { row } of rows)
       await db.execute(
-        sql`insert into pgboss.schedule select * from jsonb_populate_record(null::pgboss.schedule, ${JSON.stringify(row)}::jsonb) on conflict do nothing`,
+        sql`insert into pgboss.schedule select *
+          from jsonb_populate_record(null::pgboss.schedule, ${JSON.stringify(row)}::jsonb) on conflict do nothing`,
       )
   }
 }

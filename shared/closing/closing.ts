@@ -97,7 +97,8 @@ export const ClosingView = z.object({
       version: z.number().int(),
     })
     .nullable(),
-  mine: z.object({ answered: z.boolean(), answers: z.record(z.uuid(), Answer) }).nullable(), // a student's; their answers only where names are kept
+  // a student's; their answers only where names are kept
+  mine: z.object({ answered: z.boolean(), answers: z.record(z.uuid(), Answer) }).nullable(),
   staff: z
     .object({
       asked: count,

@@ -133,7 +133,8 @@ export const ActivityView = z.object({
   expectations: z.array(ExpectationView),
   rubric: RubricView.nullable(),
   standing: z.enum(STANDINGS).nullable(), // the reader's own; null for those who take no part
-  closing: z.enum(['none', 'planned', 'open', 'answered', 'closed']), // closing questions, as the reader stands to them; not open yet, they are known to staff alone
+  // closing questions, as the reader stands to them; not open yet, they are known to staff alone
+  closing: z.enum(['none', 'planned', 'open', 'answered', 'closed']),
   open: z.boolean(), // contributions are taken
 })
 export type ActivityView = z.infer<typeof ActivityView>

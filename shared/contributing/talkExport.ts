@@ -6,6 +6,7 @@ export type TalkExportForm = z.infer<typeof TalkExportQuery>['as']
 export const TalkExport = z.object({ name: z.string(), type: z.string(), text: z.string() })
 export type TalkExport = z.infer<typeof TalkExport>
 
-export const FeedView = z.object({ address: z.string().nullable(), named: z.boolean() }) // `named`: the reader's own name may stand in feeds
+// `named`: the reader's own name may stand in feeds
+export const FeedView = z.object({ address: z.string().nullable(), named: z.boolean() })
 export type FeedView = z.infer<typeof FeedView>
 export const NamedWrite = z.object({ named: z.boolean() })

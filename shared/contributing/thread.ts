@@ -105,7 +105,8 @@ export const ThreadHead = z.object({
   closedThreads: z.array(z.uuid()), // threads in which students write nothing new, by their first contribution
   lastSeq: z.number().int(), // up to which place this answer goes
   more: z.boolean(), // of a long reading, when only what is read first was asked for: there is more
-  circles: z.array(z.object({ id: z.uuid(), title: z.string() })), // where each section or group talks by itself: all of them to staff, the reader's own to others
+  // where each section or group talks by itself: all of them to staff, the reader's own to others
+  circles: z.array(z.object({ id: z.uuid(), title: z.string() })),
   drafts: z.array(DraftView), // the reader's own
   checks: z.array(CheckView), // the reader's own expectations; empty for staff
   notHeard: z.array(z.string()), // given names of classmates with nothing shown; empty while waiting
@@ -201,7 +202,8 @@ export const Revisions = z.object({
 export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('contribution'), contribution: ContributionView }),
   z.object({ kind: z.literal('gone'), id: z.uuid() }), // it was there for this reader and is not any more
-  z.object({ kind: z.literal('page'), pageId: z.uuid() }), // a page of a wiki has changed: its text, its place, the talk about it, or who writes on it
+  // a page of a wiki has changed: its text, its place, the talk about it, or who writes on it
+  z.object({ kind: z.literal('page'), pageId: z.uuid() }),
   z.object({ kind: z.literal('opened') }), // more can be read than before: fetch anew
 ])
 export type LiveEvent = z.infer<typeof LiveEvent>

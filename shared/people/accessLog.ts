@@ -1,6 +1,9 @@
 import { z } from 'zod'
 
-/** What is written down of who came in, what was taken away and what was refused, in the words people read. Done or refused is said beside it. */
+/**
+ * What is written down of who came in, what was taken away and what was refused, in the words people read.
+ * Done or refused is said beside it.
+ */
 export const LOGGED_ACTS = {
   signIn: 'signing in',
   codeAsked: 'signing in: the password was right, a code is asked for',

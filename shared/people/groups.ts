@@ -61,7 +61,8 @@ export const GroupPlanView = z.object({
   most: z.number().int().nullable(),
   groups: z.array(z.object({ id: z.uuid(), title: z.string(), memberIds: z.array(z.uuid()) })),
   usedBy: z.array(z.object({ id: z.uuid(), title: z.string() })), // activities for this plan's groups
-  work: z.array(z.object({ enrolmentId: z.uuid(), activity: z.string(), contributions: z.number().int() })), // what members have written in those
+  // what members have written in those
+  work: z.array(z.object({ enrolmentId: z.uuid(), activity: z.string(), contributions: z.number().int() })),
 })
 export type GroupPlanView = z.infer<typeof GroupPlanView>
 export const GroupsView = z.object({

@@ -129,7 +129,8 @@ export const ComposerView = z.object({
   seminars: z.array(
     z.object({ id: z.uuid(), code: z.string(), title: z.string(), people: z.number().int() }),
   ), // others that can take part: those the instructor also instructs
-  shareable: z.array(z.object({ id: z.uuid(), title: z.string() })), // marked activities of the seminar, whose group mark teammates' scores can share
+  // marked activities of the seminar, whose group mark teammates' scores can share
+  shareable: z.array(z.object({ id: z.uuid(), title: z.string() })),
   earlier: z.array(Checked), // the same instructor's other activities, for comparing
   spoken: z.object({ url: z.string(), type: z.string() }).nullable(),
   texts: z.array(
@@ -165,7 +166,8 @@ export const EffectView = z.object({
   moves: z.array(z.object({ from: z.string(), to: z.string(), people: z.number().int() })), // students whose standing would change
   leaving: z.array(z.string()), // who would no longer take part though they have written
   joining: z.number().int(),
-  late: z.array(z.object({ name: z.string(), minutes: z.number().int(), percent: z.number() })), // by a rule that is changed: what it takes at the most, of the maximum
+  // by a rule that is changed: what it takes at the most, of the maximum
+  late: z.array(z.object({ name: z.string(), minutes: z.number().int(), percent: z.number() })),
   recalculated: z.number().int(), // marks not returned yet whose points change
   kept: z.number().int(), // contributions, all of which stay
   shuts: z.boolean(), // it is open now and would not be until its new opening

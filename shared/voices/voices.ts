@@ -89,7 +89,8 @@ export const VoicesView = z.object({
     staffShare: share,
   }),
   people: z.array(VoiceView),
-  staff: z.array(z.object({ id: z.uuid(), name: z.string(), initials: z.string(), isMe: z.boolean() })), // of those who teach, who spoke, and the one who looks
+  // of those who teach, who spoke, and the one who looks
+  staff: z.array(z.object({ id: z.uuid(), name: z.string(), initials: z.string(), isMe: z.boolean() })),
   edges: z.array(z.object({ from: z.uuid(), to: z.uuid(), times: count })),
   days: z.array(z.object({ day: z.string(), count, hours: z.array(count).length(24) })),
   dues: z.array(z.object({ day: z.string(), label: z.string() })),

@@ -24,7 +24,8 @@ const autosave = useAutosave<Answers>({
   ...(!props.trial && {
     localDraft: localDraft<Answers>(closingDraftKey(props.view), {
       write: kept => kept.value,
-      read: written => ({ value: { ...props.view.mine?.answers, ...(written as Answers) }, version: null }), // only answers are written there
+      // only answers are written there
+      read: written => ({ value: { ...props.view.mine?.answers, ...(written as Answers) }, version: null }),
     }),
   }),
 })
@@ -62,11 +63,14 @@ function setStep(id: string, step: number) {
   <form @submit.prevent="emit('answer', answers)">
     <p class="promise" :class="{ named: survey.named }">
       <b>{{ survey.named ? 'Your name is kept with your answers.' : 'Names are not kept.' }}</b>
-      {{
-        survey.named
-          ? 'Those who teach see who answered what. Until it closes you can change it.'
-          : 'That you have answered is noted, so that you are asked once; what you answered goes in with the others’, question by question, without name, order or time. Nobody can find out who wrote what, so it cannot be changed afterwards. Say nothing in it that tells who you are.'
-      }}
+      <template v-if="survey.named">
+        Those who teach see who answered what. Until it closes you can change it.
+      </template>
+      <template v-else>
+        That you have answered is noted, so that you are asked once; what you answered goes in with the
+        others’, question by question, without name, order or time. Nobody can find out who wrote what, so it
+        cannot be changed afterwards. Say nothing in it that tells who you are.
+      </template>
     </p>
     <ol>
       <li v-for="(q, i) in survey.questions" :key="q.id">

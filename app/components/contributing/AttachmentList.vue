@@ -3,7 +3,10 @@ import type { AttachedFile } from '#shared/contributing/thread'
 import TranscriptFold from './TranscriptFold.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
-/** Files that came with a text, shown in place: pictures, recordings, papers, and documents as text, so that nobody has to download them. */
+/**
+ * Files that came with a text, shown in place: pictures, recordings, papers, and documents as text, so that
+ * nobody has to download them.
+ */
 const props = defineProps<{
   files: readonly AttachedFile[]
   /** The text they came with: a picture that stands in it is not shown again. */

@@ -19,6 +19,10 @@ function lateLine(late: EffectView['late']): string {
   const more = late.length - SHOWN
   return `${each.join('; ')}${more > 0 ? `; and ${inWords(more)} more` : ''}.`
 }
+function firstOf(names: readonly string[]) {
+  const first = names.slice(0, 3).join(', ')
+  return names.length > 3 ? `${first} and ${inWords(names.length - 3)} more` : first
+}
 const lines = computed(() => {
   const e = props.effect
   if (!e) return []
@@ -32,7 +36,7 @@ const lines = computed(() => {
     )
   if (e.leaving.length > 0)
     lines.push(
-      `${e.leaving.slice(0, 3).join(', ')}${e.leaving.length > 3 ? ` and ${inWords(e.leaving.length - 3)} more` : ''} would no longer take part, though they have written; what they wrote stays.`,
+      `${firstOf(e.leaving)} would no longer take part, though they have written; what they wrote stays.`,
     )
   if (e.shuts)
     lines.push(

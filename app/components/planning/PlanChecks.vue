@@ -24,6 +24,11 @@ const titleOf = (id: string): PlanActivity | undefined => props.plan.activities.
 const label = (week: number) =>
   props.shell.weeks[week - 1]?.label ??
   (week > props.shell.weeks.length ? `${week - props.shell.weeks.length} after the term` : week)
+/** What resting one activity would do for a week that asks too much. */
+function restWords(r: { minutes: number; rest: { activityId: string; minutes: number } | null }) {
+  if (!r.rest) return null
+  return `Resting “${titleOf(r.rest.activityId)?.title}” there brings it to ${hours(r.minutes - r.rest.minutes)}.`
+}
 const lines = computed<PlanLine[]>(() => {
   const staff = props.plan.staff
   if (!staff) return []
@@ -38,9 +43,7 @@ const lines = computed<PlanLine[]>(() => {
       case 'heavyWeek':
         return {
           key: `heavy${r.week}`,
-          words: [
-            `Week ${label(r.week)} asks ${asked(r)}.${r.rest ? ` Resting “${titleOf(r.rest.activityId)?.title}” there brings it to ${hours(r.minutes - r.rest.minutes)}.` : ''}`,
-          ],
+          words: [[`Week ${label(r.week)} asks ${asked(r)}.`, restWords(r)].filter(Boolean).join(' ')],
           act:
             r.rest && staff.mayManage
               ? { label: 'Rest it', run: () => emit('rest', r.rest!.activityId, r.week) }

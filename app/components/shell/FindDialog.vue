@@ -34,6 +34,11 @@ interface Hit {
   readonly run: () => unknown
 }
 const to = (path: string) => () => navigateTo(path)
+/** Where on a wiki a contribution stands. */
+function pageQuery(page: { id: string; groupId: string | null } | null) {
+  if (!page) return ''
+  return page.groupId ? `?group=${page.groupId}&page=${page.id}` : `?page=${page.id}`
+}
 const acts = computed<Hit[]>(() => [
   ...(staff.value
     ? [
@@ -126,9 +131,7 @@ const groups = computed(() => {
         key: c.id,
         text: c.excerpt,
         note: `${c.author} in ${c.title}`,
-        run: to(
-          `${base.value}/activities/${c.activityId}${c.page ? `?${c.page.groupId ? `group=${c.page.groupId}&` : ''}page=${c.page.id}` : ''}#c-${c.id}`,
-        ),
+        run: to(`${base.value}/activities/${c.activityId}${pageQuery(c.page)}#c-${c.id}`),
       })),
     },
     {

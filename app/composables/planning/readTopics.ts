@@ -9,7 +9,8 @@ export interface Topic {
   readonly brief: RichNode
 }
 
-const TOPIC = /^http:\/\/www\.imsglobal\.org\/xsd\/ims(ccv1p\d\/imsdt_v1p\d|dt_v1p\d)/ // the namespaces of the open standard, version by version
+// the namespaces of the open standard, version by version
+const TOPIC = /^http:\/\/www\.imsglobal\.org\/xsd\/ims(ccv1p\d\/imsdt_v1p\d|dt_v1p\d)/
 const LARGEST = 5_000_000 // bytes of one topic
 
 /**

@@ -6,7 +6,8 @@ export function talkSentence({ voice, typical }: OneVoice): string {
   const { contributions: n, words, answered, answeredBy } = voice
   if (n === 0) return `${voice.givenName} has said nothing yet${voice.quiet ? `; ${voice.quiet}` : ''}.`
   const beside = besideUsual(words, typical.words ?? 0)
-  return `${capital(inWords(n))} ${plural(n, 'contribution')}, ${words.toLocaleString('en')} words${beside}; answered ${inWords(answered)} ${plural(answered, 'classmate')}, answered by ${inWords(answeredBy)}.`
+  const written = `${capital(inWords(n))} ${plural(n, 'contribution')}, ${words.toLocaleString('en')} words${beside}`
+  return `${written}; answered ${inWords(answered)} ${plural(answered, 'classmate')}, answered by ${inWords(answeredBy)}.`
 }
 
 function besideUsual(words: number, usual: number): string {
@@ -20,7 +21,9 @@ function besideUsual(words: number, usual: number): string {
 export function contactSentence({ voice }: OneVoice, day: (at: string) => string): string {
   const { acts, lastAt, gapDays, longestGapDays } = voice.fromMe
   if (acts === 0) return `${voice.givenName} has heard nothing from you alone yet this term.`
-  return `Heard from you ${times(acts)}, ${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${inWords(gapDays)} ${plural(gapDays, 'day')} ago`}; the longest time without was ${inWords(longestGapDays)} ${plural(longestGapDays, 'day')}.`
+  const days = (n: number) => `${inWords(n)} ${plural(n, 'day')}`
+  const last = `${acts === 1 ? '' : 'last '}on ${day(lastAt!)}, ${gapDays === 0 ? 'today' : `${days(gapDays)} ago`}`
+  return `Heard from you ${times(acts)}, ${last}; the longest time without was ${days(longestGapDays)}.`
 }
 
 function times(n: number): string {

@@ -39,7 +39,10 @@ export const BLOCKS: ReadonlySet<string> = new Set([
   'ul',
 ])
 
-/** The words of marked-up text in order, as both the server and the page read them: text as it stands, a line where a block begins or ends. */
+/**
+ * The words of marked-up text in order, as both the server and the page read them: text as it stands, a
+ * line where a block begins or ends.
+ */
 export class BlockText {
   private parts: string[] = []
   private at = 0

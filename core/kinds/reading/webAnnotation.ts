@@ -55,7 +55,10 @@ export function toAnnotation(note: PortableNote): Record<string, unknown> {
   }
 }
 
-/** An area stands with its page, in hundredths of its width and height (viewrect counts points, which differ from page to page; `xywh=percent:` is of Media Fragments). */
+/**
+ * An area stands with its page, in hundredths of its width and height (viewrect counts points, which differ
+ * from page to page; `xywh=percent:` is of Media Fragments).
+ */
 function selectorsOf({ passage, page, time, area }: PortableNote): Array<Record<string, unknown>> {
   const percent = (n: number) => Math.round(n * 10_000) / 100
   return [

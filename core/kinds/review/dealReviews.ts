@@ -23,7 +23,8 @@ const SMALL = 7 // people up to whom the fewest mutual pairs are found by trying
 
 /**
  * Deals works out to reviewers: each gives `each` reviews, every work receives the same number, or one more where it
- * does not divide, and works of groups as near to that as their owners, who may not read them, let it be; nobody reviews their own, a groupmate's, or that of somebody they are kept apart from. As few people
+ * does not divide, and works of groups as near to that as their owners, who may not read them, let it be;
+ * nobody reviews their own, a groupmate's, or that of somebody they are kept apart from. As few people
  * as possible review each other: none while `each` < half of the others, and never more than must where all stand alone.
  *
  * Everyone sits in a random circle and reviews those who follow; what the rules forbid is exchanged with other pairs, and
@@ -97,7 +98,10 @@ function leastMutual(table: Table, each: number): number {
   return Math.max(0, n * each - Math.floor(pairs))
 }
 
-/** Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself, and mutual pairs only beyond half the ring. */
+/**
+ * Everyone in a circle reviews those who follow, and pairs are then mixed: nobody twice, nobody oneself,
+ * and mutual pairs only beyond half the ring.
+ */
 function dealWithin(table: Table, each: number, own: readonly number[], random: Random): Pairing | null {
   const n = table.reviewers.length
   const ring = shuffled(

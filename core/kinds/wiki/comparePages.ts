@@ -269,7 +269,10 @@ export type Step =
   | { readonly keep: readonly [number, number]; readonly forms?: ReadonlyArray<readonly [number, string]> }
   | { readonly add: readonly Token[] }
 
-/** The difference of two texts; with `applySteps` the earlier text and it give the later. `forms`: words that look different than before. */
+/**
+ * The difference of two texts; with `applySteps` the earlier text and it give the later. `forms`: words
+ * that look different than before.
+ */
 export function stepsOf(a: PageText, b: PageText, { from }: Comparison): Step[] {
   const steps: Array<{ keep?: [number, number]; forms?: Array<[number, string]>; add?: Token[] }> = []
   from.forEach((i, j) => {

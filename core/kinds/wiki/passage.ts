@@ -1,6 +1,9 @@
 import type { PageText } from './pageText'
 
-/** The tokens a passage covers, as it is chosen on the page: blocks and white space of any kind are one space. Null where it is not there. */
+/**
+ * The tokens a passage covers, as it is chosen on the page: blocks and white space of any kind are one
+ * space. Null where it is not there.
+ */
 export function passageTokens({ tokens }: PageText, exact: string): readonly [number, number] | null {
   let text = ''
   const starts: number[] = []

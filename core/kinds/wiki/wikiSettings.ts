@@ -1,6 +1,9 @@
 import type { RichNode } from '#core/contributing/richText'
 
-/** How a wiki is kept; all of it can be changed while it is written. Each group of the activity's audience has one of its own, else the class has one. */
+/**
+ * How a wiki is kept; all of it can be changed while it is written. Each group of the activity's audience
+ * has one of its own, else the class has one.
+ */
 export interface WikiSettings {
   readonly keyWords: readonly string[] // pages that are suggested to everyone
   readonly othersRead: 'never' | 'afterWriting' | 'always' // whether groups read each other's wikis

@@ -81,7 +81,10 @@ export function solveSeverities(table: ScoreTable, penalty: Float64Array, near?:
   const size = reviewers.length + (table.anchored > 0 ? 1 : 0)
   const isHeld = (r: number) => r < shared && penalty[r] === Infinity
   const weights = readers.map((n, a) => n + weightOf(table, a))
-  /** Adds to each unknown what its scores lie above the weighted mean of their work. @param sum of each work's scores, anchors among them where they belong */
+  /**
+   * Adds to each unknown what its scores lie above the weighted mean of their work. @param sum of each
+   * work's scores, anchors among them where they belong
+   */
   const spread = (scores: Float64Array, sum: Float64Array, out: Float64Array): Float64Array => {
     for (let a = 0; a < sum.length; a++) sum[a]! /= weights[a]!
     for (let i = 0; i < scores.length; i++) {

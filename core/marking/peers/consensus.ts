@@ -44,7 +44,9 @@ export interface Consensus {
   readonly alphaOf: ReadonlyMap<string, number | null> // by criterion
   readonly works: number // with two scores or more: what alpha is of
   readonly residualSd: number | null // of a whole score, hundredths
-  readonly shared: number | null // how far all readers run above (+) or below (−) the instructor, hundredths; null without works both scored
+  // how far all readers run above (+) or below (−) the instructor, hundredths; null without works both
+  // scored
+  readonly shared: number | null
   readonly anchored: number // works both readers and the instructor scored
   readonly apart: readonly Distance[] // reviews too far from the consensus of the others
   readonly distances: ReadonlyMap<string, Distance> // by review

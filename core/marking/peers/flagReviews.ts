@@ -12,7 +12,8 @@ export interface FlaggedText {
 
 /** Why somebody should look at a review before it counts. */
 export type ReviewFlag =
-  | { readonly code: 'apart'; readonly reviewId: string; readonly by: number; readonly runs: number } // hundredths from the others' consensus; how the reviewer runs on every work
+  // hundredths from the others' consensus; how the reviewer runs on every work
+  | { readonly code: 'apart'; readonly reviewId: string; readonly by: number; readonly runs: number }
   | {
       readonly code: 'sameWords'
       readonly reviewId: string

@@ -98,7 +98,10 @@ export function levelGap(points: readonly number[], max: number): number {
   return sorted.length < 2 ? max : (sorted.at(-1)! - sorted[0]!) / (sorted.length - 1)
 }
 
-/** What one student's own reviewing comes to. Reviews set aside were done, unless the instructor says otherwise, but say nothing of closeness. */
+/**
+ * What one student's own reviewing comes to. Reviews set aside were done, unless the instructor says
+ * otherwise, but say nothing of closeness.
+ */
 export function reviewingOf(table: ReviewTable, consensus: Consensus, enrolmentId: string): Reviewing {
   const own = table.allocations.filter(
     a => a.reviewerId === enrolmentId && a.source !== 'self' && a.source !== 'practice',

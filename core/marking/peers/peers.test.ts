@@ -66,7 +66,8 @@ describe('severity', () => {
     expect([...fit.penalty.values()].every(p => Math.abs(p - penalty) < 1e-9)).toBe(true)
     const judges = fit.residualSd! ** 2 / penalty
     expect(judges).toBeCloseTo((32.49 - 1.02) / 6, 2)
-    // where everyone judges everything, a work's quality is its mean, and a severity the judge's mean less the grand mean, shrunk by n / (n + penalty)
+    // where everyone judges everything, a work's quality is its mean, and a severity the judge's mean less
+    // the grand mean, shrunk by n / (n + penalty)
     expect(fit.quality.get('t0')).toBeCloseTo(6, 8)
     const grand = published.reduce((s, p) => s + p.points, 0) / published.length
     for (const [j, sum] of [46, 15, 26, 40].entries())

@@ -21,7 +21,8 @@ export interface SeverityFit {
   readonly shared: number | null // how far all readers run above (+) or below (−) the instructor; null without an anchor
   readonly residualSd: number | null // of a single score, in points; null where there is too little to tell
   readonly spread: Variances
-  readonly penalty: ReadonlyMap<string, number> // by reviewer: variance ratio error : severity; Infinity where a severity cannot be told from chance
+  // by reviewer: variance ratio error : severity; Infinity where a severity cannot be told from chance
+  readonly penalty: ReadonlyMap<string, number>
 }
 
 const APART = 0.1 // share of readers expected to stand apart from the others

@@ -49,7 +49,10 @@ function squaresLeft(scores: ScoreTable, penalty: number): number {
   return sum
 }
 
-/** The severity variance v where Σ min(d² / (A v + B error), FURTHEST²) is the number of reviewers; d: mean distance from the others on the same works. */
+/**
+ * The severity variance v where Σ min(d² / (A v + B error), FURTHEST²) is the number of reviewers; d: mean
+ * distance from the others on the same works.
+ */
 function spreadOfReviewers(scores: ScoreTable, error: number): number {
   const found = distances(scores)
   const squares = (v: number) =>

@@ -78,7 +78,10 @@ export function rubricsFromCase(text: string): CaseResult<RubricDraft> {
   )
 }
 
-/** Learning outcomes of a CASE document: the CFItems of a CFPackage, a list of CFItems, or one. Items without a statement are passed over. */
+/**
+ * Learning outcomes of a CASE document: the CFItems of a CFPackage, a list of CFItems, or one. Items
+ * without a statement are passed over.
+ */
 export function outcomesFromCase(text: string): CaseResult<OutcomeDraft> {
   return readParts(text, 'CFItems', value => {
     const statement = string(value.fullStatement) || string(value.abbreviatedStatement)

@@ -23,7 +23,8 @@ const LONGEST = 120
  * guessed. A cell that begins as a formula is refused, so that it reaches no spreadsheet later on.
  *
  * Columns are known by their headings, in any order: e-mail; name, or given and family name; section, group,
- * student number and role if they are there; or as somebody says what each holds. A name in one column is "Family, Given" with a comma, else
+ * student number and role if they are there; or as somebody says what each holds. A name in one column is
+ * "Family, Given" with a comma, else
  * its last word is the family name; a single word is a name alone.
  *
  * @param assigned what each column holds, in their order; left out: by their headings

@@ -25,10 +25,13 @@ export type ExpectationRule =
       readonly due: PhaseName
       readonly everyone?: boolean // of everyone in one's group, however many they are; `need` is their usual number
     } // reviews of others' work, or of teammates, handed in
-  | { readonly kind: 'ownPages'; readonly need: number; readonly minWords: number; readonly due: PhaseName } // pages of a wiki that they claimed, so much of each written by them
+  // pages of a wiki that they claimed, so much of each written by them
+  | { readonly kind: 'ownPages'; readonly need: number; readonly minWords: number; readonly due: PhaseName }
   | { readonly kind: 'revisions'; readonly need: number; readonly due: PhaseName } // claimed pages they worked on again after a comment
-  | { readonly kind: 'questions'; readonly need: number; readonly minWords: number; readonly due: PhaseName } // notes in the margin that ask
-  | { readonly kind: 'parts'; readonly need: number; readonly due: PhaseName } // different pages or sections of a text with a note of theirs
+  // notes in the margin that ask
+  | { readonly kind: 'questions'; readonly need: number; readonly minWords: number; readonly due: PhaseName }
+  // different pages or sections of a text with a note of theirs
+  | { readonly kind: 'parts'; readonly need: number; readonly due: PhaseName }
   | { readonly kind: 'activeDays'; readonly need: number; readonly due: PhaseName }
 
 /** A contribution as the rules see it. Only what is shown is passed in: drafts, withdrawn and waiting ones never count. */
@@ -41,8 +44,10 @@ export interface CountedContribution {
   readonly prompt?: string | null // the prompt or question it is written to
   readonly sources?: number // addresses it links to
   readonly figures?: number // pictures that came with it
-  readonly page?: { readonly id: string; readonly claimed: boolean; readonly afterComment: boolean } // of a page's version: whether its author claimed the page, and somebody else had commented on it before
-  readonly note?: { readonly asks: boolean; readonly part: number; readonly isSet: boolean } // of a note in a margin: on which page or section, and whether that is among those that are set
+  // of a page's version: whether its author claimed the page, and somebody else had commented on it before
+  readonly page?: { readonly id: string; readonly claimed: boolean; readonly afterComment: boolean }
+  // of a note in a margin: on which page or section, and whether that is among those that are set
+  readonly note?: { readonly asks: boolean; readonly part: number; readonly isSet: boolean }
   readonly notInWords?: boolean // handed in as a file, a link or on paper: a minimum of words does not apply
 }
 

@@ -37,7 +37,9 @@ export const contributions = pgTable(
     type: text({ enum: CONTRIBUTION_TYPES }).notNull(),
     parentId: uuid().references((): AnyPgColumn => contributions.id), // what it answers
     threadId: uuid(), // the first contribution of the thread it is in; its own id where it is the first
-    openerId: uuid().references(() => enrolments.id), // the student whose text, nearest the top, all of this hangs below or is; none under staff's words alone
+    // the student whose text, nearest the top, all of this hangs below or is; none under staff's words
+    // alone
+    openerId: uuid().references(() => enrolments.id),
     slot: text().notNull().default(''), // which of several texts begun at one place: the prompt or the entry it is for
     promptId: uuid(), // the prompt of a journal, or the question of a discussion, that it is written to
     state: text({ enum: CONTRIBUTION_STATES }).notNull(),

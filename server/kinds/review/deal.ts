@@ -353,7 +353,11 @@ function sentenceOf(because: TooFew, largest: number, peerReview: LoadedPeerRevi
       : `${largest} each is the most these rules allow`
   if (because.code === 'reviewer')
     return `${each} reviews each cannot be dealt: ${name(because.reviewerId)} may review only ${because.permitted}. ${most}.`
-  if (because.code === 'work')
-    return `${each} reviews each cannot be dealt: the work of ${name(peerReview.entries.find(e => e.id === because.workId)?.authorId ?? '')} may be reviewed by ${because.permitted} only. ${most}.`
-  return `${each} reviews each cannot be dealt: ${because.reviewerIds.slice(0, 4).map(name).join(', ')}${because.reviewerIds.length > 4 ? ' and others' : ''} may all review the same ${because.works} only. ${most}.`
+  if (because.code === 'work') {
+    const author = name(peerReview.entries.find(e => e.id === because.workId)?.authorId ?? '')
+    return `${each} reviews each cannot be dealt: the work of ${author} may be reviewed by ${because.permitted} only. ${most}.`
+  }
+  const some = because.reviewerIds.slice(0, 4).map(name).join(', ')
+  const reviewers = because.reviewerIds.length > 4 ? `${some} and others` : some
+  return `${each} reviews each cannot be dealt: ${reviewers} may all review the same ${because.works} only. ${most}.`
 }

@@ -21,7 +21,10 @@ export const NOTHING_GIVEN: ReviewContent = {
   private: '',
 }
 
-/** Who of a review a reader is, and what that opens to them: the one place that decides for reviews, as `shapeForReader` does for contributions. */
+/**
+ * Who of a review a reader is, and what that opens to them: the one place that decides for reviews, as
+ * `shapeForReader` does for contributions.
+ */
 export function reachOfReview(
   peerReview: Pick<LoadedPeerReview, 'settings' | 'row'>,
   allocation: Allocation,

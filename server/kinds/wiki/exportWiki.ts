@@ -8,6 +8,7 @@ import { contributions, files, wikiPages } from '#server/database/schema'
 import type { Served } from '#server/http/sendFile'
 import { wholeBytes } from '#server/services/files'
 import { renderDoc } from '#server/richText/renderDoc'
+import { exportPage } from '#server/richText/exportPage'
 import { pageMarkdown } from './markdown/writePage'
 import { inSpace, pageAt, pagesOf, wikiSpaceOf, wikiAccess, type PageRow } from './wikiAccess'
 import { packFiles } from './inThread'
@@ -58,6 +59,10 @@ export async function exportWiki(
     const page = pageAt(pages, to)
     return page ? names.get(page.id)! : null
   }
+  const addresses = {
+    picture: (src: string) => pictureName.get(src.split('/').at(-1)!) ?? null,
+    page: (to: string) => link(to) ?? `${safe(to)}.md`,
+  }
   for (const page of pages) {
     entries[names.get(page.id)!] = strToU8(
       as === 'site'
@@ -67,7 +72,7 @@ export async function exportWiki(
             tree(pages, names),
             siteHtml(renderDoc(docOf(page)).html, link, pictureName),
           )
-        : `# ${page.title}\n\n${pageMarkdown(docOf(page), { picture: src => pictureName.get(src.split('/').at(-1)!) ?? null, page: to => link(to) ?? `${safe(to)}.md` })}`,
+        : `# ${page.title}\n\n${pageMarkdown(docOf(page), addresses)}`,
     )
   }
   if (as === 'site')
@@ -142,15 +147,65 @@ function tree(
   parentId: string | null = null,
 ): string {
   const own = pages.filter(p => p.parentId === parentId)
-  return own.length === 0
-    ? ''
-    : `<ul>${own.map(p => `<li><a href="${escapeHTML(names.get(p.id)!)}">${escapeHTML(p.title)}</a>${tree(pages, names, p.id)}</li>`).join('')}</ul>`
+  if (own.length === 0) return ''
+  const items = own.map(p => {
+    const link = `<a href="${escapeHTML(names.get(p.id)!)}">${escapeHTML(p.title)}</a>`
+    return `<li>${link}${tree(pages, names, p.id)}</li>`
+  })
+  return `<ul>${items.join('')}</ul>`
 }
 
-const sitePage = (title: string, wiki: string, pages: string, body: string) => `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src 'self' file:"><title>${escapeHTML(title)}</title>
-<style>body{font:17px/1.6 Georgia,serif;color:#22201c;background:#fdfcf8;margin:0;display:grid;grid-template-columns:16rem minmax(0,44rem);gap:3rem;padding:2rem}nav{font:15px/1.5 sans-serif}nav ul{list-style:none;padding-left:.9rem}a{color:#1c4b48}.wanted{border-bottom:1px dashed #a0522d}table{border-collapse:collapse}td,th{border:1px solid #cfc8b8;padding:.2rem .5rem}img{max-width:100%}.footnotes{font-size:.85em;border-top:1px solid #cfc8b8;padding-top:.6rem}@media(max-width:760px){body{display:block;padding:1rem}}</style></head>
-<body><nav><a href="index.html"><b>${escapeHTML(wiki)}</b></a>${pages}</nav>
-<main><h1>${escapeHTML(title)}</h1>
-${body}</main></body></html>
+const STYLE = `
+body {
+  font: 17px/1.6 Georgia,serif;
+  color: #22201c;
+  background: #fdfcf8;
+  margin: 0;
+  display: grid;
+  grid-template-columns: 16rem minmax(0,44rem);
+  gap: 3rem;
+  padding: 2rem;
+}
+nav {
+  font: 15px/1.5 sans-serif;
+}
+nav ul {
+  list-style: none;
+  padding-left: .9rem;
+}
+a {
+  color: #1c4b48;
+}
+.wanted {
+  border-bottom: 1px dashed #a0522d;
+}
+table {
+  border-collapse: collapse;
+}
+td,th {
+  border: 1px solid #cfc8b8;
+  padding: .2rem .5rem;
+}
+img {
+  max-width: 100%;
+}
+.footnotes {
+  font-size: .85em;
+  border-top: 1px solid #cfc8b8;
+  padding-top: .6rem;
+}
+@media (max-width: 760px) {
+  body {
+    display: block;
+    padding: 1rem;
+  }
+}
 `
+const sitePage = (title: string, wiki: string, pages: string, body: string) =>
+  exportPage(
+    title,
+    STYLE,
+    `<nav><a href="index.html"><b>${escapeHTML(wiki)}</b></a>${pages}</nav>
+<main><h1>${escapeHTML(title)}</h1>
+${body}</main>`,
+  )

@@ -23,7 +23,8 @@ export async function memberShares(
     db
       .select()
       .from(wikiPages)
-      .where(and(eq(wikiPages.activityId, actor.activity.id), inSpace(wikiSpaceOf(access, groupId)))), // pages taken out as well: words that came from there keep their author
+      // pages taken out as well: words that came from there keep their author
+      .where(and(eq(wikiPages.activityId, actor.activity.id), inSpace(wikiSpaceOf(access, groupId)))),
   ])
   const pages = all.filter(p => p.removedAt === null)
   const currents = pages.flatMap(p => p.currentId ?? [])

@@ -122,7 +122,10 @@ export async function setOnTop(
   return { done: true }
 }
 
-/** Opens a journal entry, with the talk under it, to the class, or closes it again: its author's choice or staff's, as the journal is set. */
+/**
+ * Opens a journal entry, with the talk under it, to the class, or closes it again: its author's choice or
+ * staff's, as the journal is set.
+ */
 export async function setOpened(
   db: Database,
   actor: ActivityActor & { readonly contribution: Contribution },

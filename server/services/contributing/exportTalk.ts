@@ -3,6 +3,7 @@ import TurndownService from 'turndown'
 import { buildThread, type ThreadNode } from '#core/contributing/buildThread'
 import type { ActivityActor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
+import { exportPage } from '#server/richText/exportPage'
 import type { ContributionView } from '#shared/contributing/thread'
 import type { TalkExport, TalkExportForm } from '#shared/contributing/talkExport'
 import { shapedThread } from './shapedThread'
@@ -46,9 +47,15 @@ export async function exportTalk(
       return {
         name: `${name}.html`,
         type: 'text/html',
-        text: page(
+        text: exportPage(
           head.title,
-          `<h1>${escapeHTML(head.title)}</h1>\n<p>${escapeHTML(head.seminar)}, as of ${escapeHTML(at(head.takenAt))}</p>\n<div class="brief">${activity.briefHtml}</div>\n${list(roots, at)}`,
+          STYLE,
+          [
+            `<h1>${escapeHTML(head.title)}</h1>`,
+            `<p>${escapeHTML(head.seminar)}, as of ${escapeHTML(at(head.takenAt))}</p>`,
+            `<div class="brief">${activity.briefHtml}</div>`,
+            list(roots, at),
+          ].join('\n'),
         ),
       }
     case 'md': {
@@ -96,6 +103,13 @@ function plain(c: ContributionView) {
   }
 }
 
+function shownHtml(item: Extract<ContributionView, { view: 'whole' }>, at: (time: string) => string) {
+  const by = `<p class="by"><b>${escapeHTML(item.author.name)}</b>, ${escapeHTML(at(item.shownAt))}</p>`
+  const title = item.title ? `<h2>${escapeHTML(item.title)}</h2>` : ''
+  const quoted = item.takesUp ? `<blockquote>${escapeHTML(item.takesUp.exact)}</blockquote>` : ''
+  return `${by}${title}${quoted}${item.html ?? ''}`
+}
+
 function list(nodes: readonly Node[], at: (time: string) => string): string {
   if (nodes.length === 0) return ''
   return `<ol>\n${nodes
@@ -104,16 +118,40 @@ function list(nodes: readonly Node[], at: (time: string) => string): string {
         `<li id="c-${item.id}">${
           item.view === 'place'
             ? '<p class="gone">A post stood here and was withdrawn.</p>'
-            : `<p class="by"><b>${escapeHTML(item.author.name)}</b>, ${escapeHTML(at(item.shownAt))}</p>${item.title ? `<h2>${escapeHTML(item.title)}</h2>` : ''}${item.takesUp ? `<blockquote>${escapeHTML(item.takesUp.exact)}</blockquote>` : ''}${item.html ?? ''}`
+            : shownHtml(item, at)
         }${list(replies, at)}</li>`,
     )
     .join('\n')}\n</ol>`
 }
 
-const page = (title: string, body: string) => `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta http-equiv="content-security-policy" content="default-src 'none'; style-src 'unsafe-inline'"><title>${escapeHTML(title)}</title>
-<style>body{font:17px/1.55 Georgia,serif;max-width:46rem;margin:2rem auto;padding:0 1rem;color:#22201c}ol{list-style:none;padding-left:1.4rem;border-left:1px solid #cfc8b8}li{margin:1rem 0}.by{font:14px/1.4 sans-serif;color:#6b665c;margin:0}.gone{font-style:italic;color:#6b665c}blockquote{border-left:3px solid #1f6f63;margin:.4rem 0;padding-left:.8rem}</style></head>
-<body>
-${body}
-</body></html>
+const STYLE = `
+body {
+  font: 17px/1.55 Georgia,serif;
+  max-width: 46rem;
+  margin: 2rem auto;
+  padding: 0 1rem;
+  color: #22201c;
+}
+ol {
+  list-style: none;
+  padding-left: 1.4rem;
+  border-left: 1px solid #cfc8b8;
+}
+li {
+  margin: 1rem 0;
+}
+.by {
+  font: 14px/1.4 sans-serif;
+  color: #6b665c;
+  margin: 0;
+}
+.gone {
+  font-style: italic;
+  color: #6b665c;
+}
+blockquote {
+  border-left: 3px solid #1f6f63;
+  margin: .4rem 0;
+  padding-left: .8rem;
+}
 `

@@ -18,7 +18,10 @@ const pool = new ThreadPool<LookAlikeTasks>(() => new URL('./lookAlikesThread.ts
   megabytes: 1000,
 })
 
-/** Pairs of contributions by different people that share wording, quotations and the brief's own words left out. A hint, never a verdict. */
+/**
+ * Pairs of contributions by different people that share wording, quotations and the brief's own words left
+ * out. A hint, never a verdict.
+ */
 export async function findLookAlikes(
   db: Db,
   { activity }: Actor & { readonly activity: ActivityRow },

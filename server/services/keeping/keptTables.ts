@@ -134,7 +134,8 @@ export const KEPT_TABLES: readonly KeptTable[] = [
       'closing questions; answers without names stand here, by question, in the order of the alphabet, once they have closed and enough have answered, and nothing says who did',
     instead: {
       takers: () =>
-        sql`case when r.named or not ${maybeRead()} then '[]'::jsonb else to_jsonb(array_fill('00000000-0000-0000-0000-000000000000'::uuid, array[cardinality(r.takers)])) end`,
+        sql`case when r.named or not ${maybeRead()} then '[]'::jsonb
+          else to_jsonb(array_fill('00000000-0000-0000-0000-000000000000'::uuid, array[cardinality(r.takers)])) end`,
       urns: () => sql`case when ${maybeRead()} then r.urns else '{}'::jsonb end`,
     },
   },

@@ -1,5 +1,14 @@
-const escaped = (text: string) =>
-  text.replace(/[&<>"]/g, c => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!)
+import { escapeHTML } from '@tiptap/static-renderer/json/html-string'
+import { exportPage } from '#server/richText/exportPage'
+
+const STYLE = `
+body {
+  font: 17px/1.55 Georgia, serif;
+  max-width: 46rem;
+  margin: 2rem auto;
+  padding: 0 1rem;
+}
+`
 
 /** What a person wrote, and their letters, as one page to be read. */
 export function ownDataPage(
@@ -14,11 +23,20 @@ export function ownDataPage(
   }>,
   letters: ReadonlyArray<{ readonly activity: string; readonly returned: { readonly html: string } | null }>,
 ): string {
-  const parts = work
+  const texts = work
     .filter(w => w.html !== undefined)
-    .map(
-      w =>
-        `<article><h2>${escaped(w.activity)}</h2><p>${escaped(w.type)}, ${w.shownAt ? w.shownAt.toISOString().slice(0, 16).replace('T', ' ') : escaped(w.state)}</p>${w.html}</article>`,
-    )
-  return `<!doctype html><html lang="en"><meta charset="utf-8"><title>${escaped(name)}: ${escaped(seminar)}</title><body><h1>${escaped(name)}: ${escaped(seminar)}</h1>${parts.join('\n')}<h1>Letters</h1>${letters.map(l => `<article><h2>${escaped(l.activity)}</h2>${l.returned?.html ?? ''}</article>`).join('\n')}</body></html>\n`
+    .map(w => {
+      const state = w.shownAt ? w.shownAt.toISOString().slice(0, 16).replace('T', ' ') : w.state
+      const of = `<p>${escapeHTML(w.type)}, ${escapeHTML(state)}</p>`
+      return `<article><h2>${escapeHTML(w.activity)}</h2>${of}${w.html}</article>`
+    })
+  const returned = letters.map(
+    l => `<article><h2>${escapeHTML(l.activity)}</h2>${l.returned?.html ?? ''}</article>`,
+  )
+  const title = `${name}: ${seminar}`
+  return exportPage(
+    title,
+    STYLE,
+    `<h1>${escapeHTML(title)}</h1>\n${texts.join('\n')}\n<h1>Letters</h1>\n${returned.join('\n')}`,
+  )
 }

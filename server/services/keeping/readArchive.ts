@@ -305,7 +305,8 @@ class Restore {
     )
     try {
       await this.db.execute(
-        sql`insert into ${sql.identifier(name)} (${list}) select ${list} from jsonb_populate_recordset(null::${sql.identifier(name)}, ${JSON.stringify(rows)}::jsonb)`,
+        sql`insert into ${sql.identifier(name)} (${list}) select ${list}
+          from jsonb_populate_recordset(null::${sql.identifier(name)}, ${JSON.stringify(rows)}::jsonb)`,
       )
     } catch (error) {
       const said =
@@ -327,7 +328,9 @@ class Restore {
       for (let i = 0; i < mapped.length; i += 5000) {
         const some = mapped.slice(i, i + 5000)
         await this.db.execute(
-          sql`update ${sql.identifier(table)} r set ${sql.identifier(column)} = v.at from jsonb_to_recordset(${JSON.stringify(some.map(([id, at]) => ({ id, at })))}::jsonb) as v(id uuid, at uuid) where r.id = v.id`,
+          sql`update ${sql.identifier(table)} r set ${sql.identifier(column)} = v.at
+            from jsonb_to_recordset(${JSON.stringify(some.map(([id, at]) => ({ id, at })))}::jsonb) as v(id uuid,
+            at uuid) where r.id = v.id`,
         )
       }
     }

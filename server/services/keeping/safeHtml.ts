@@ -38,7 +38,10 @@ const ADDRESSES = new Set([
   'cite',
 ])
 
-/** Whether HTML holds nothing that could run or reach elsewhere. Everything Jovrel renders holds to it; what comes from outside is asked. */
+/**
+ * Whether HTML holds nothing that could run or reach elsewhere. Everything Jovrel renders holds to it; what
+ * comes from outside is asked.
+ */
 export function runsNothing(html: string): boolean {
   let fine = true
   const parser = new Parser(

@@ -113,7 +113,8 @@ async function* linesOfTable(
     sql`, `,
   )
   await db.execute(
-    sql`declare ${name} no scroll cursor for select ${leaving(kept, seminarId)} as line from ${sql.identifier(nameOf(kept))} r where ${belonging(kept, seminarId)} order by ${order}`,
+    sql`declare ${name} no scroll cursor for select ${leaving(kept, seminarId)} as line
+      from ${sql.identifier(nameOf(kept))} r where ${belonging(kept, seminarId)} order by ${order}`,
   )
   for (;;) {
     const rows = await rowsOf<{ line: string }>(db, sql`fetch ${sql.raw(String(ROWS))} from ${name}`)

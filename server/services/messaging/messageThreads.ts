@@ -75,7 +75,8 @@ export async function listThreads(
         threadsOf(actor),
         query.student ? eq(messageThreads.studentId, query.student) : undefined,
         query.before
-          ? sql`(${messageThreads.lastAt}, ${messageThreads.id}) < (select b.last_at, b.id from message_threads b where b.id = ${query.before})`
+          ? sql`(${messageThreads.lastAt}, ${messageThreads.id}) < (select b.last_at, b.id from message_threads b
+            where b.id = ${query.before})`
           : undefined,
       ),
     )

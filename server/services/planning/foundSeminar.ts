@@ -40,7 +40,10 @@ const USUAL_SCALE = {
   ].map(([letter, fromPercent]) => ({ letter: String(letter), fromPercent: Number(fromPercent) })),
 }
 
-/** A new seminar with its founder as instructor, three starter rubrics and a scale of letters. The browser makes the id: sent again, it is made once. */
+/**
+ * A new seminar with its founder as instructor, four starter rubrics and a scale of letters. The browser
+ * makes the id: sent again, it is made once.
+ */
 export async function foundSeminar(
   db: Database,
   person: Person,

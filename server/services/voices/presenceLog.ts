@@ -108,7 +108,13 @@ async function pdf(record: PresenceRecord, { seminar }: Actor, now: Date): Promi
   say(
     doc,
     'P',
-    `What counts: a reply of ${SUBSTANTIVE_WORDS} words or more to what a student wrote; a comment on their work; an answer to their question; a letter returned with their mark; a message to one student alone. What is said to all counts for nobody, shorter replies and reminders sent by a rule neither. A gap is the time between two contacts, from the first day of the term and up to ${day(now)}; longer than ${seminar.presenceGapDays} days it is marked with an asterisk.`,
+    [
+      `What counts: a reply of ${SUBSTANTIVE_WORDS} words or more to what a student wrote; a comment on their work;`,
+      'an answer to their question; a letter returned with their mark; a message to one student alone.',
+      'What is said to all counts for nobody, shorter replies and reminders sent by a rule neither.',
+      'A gap is the time between two contacts, from the first day of the term and up to',
+      `${day(now)}; longer than ${seminar.presenceGapDays} days it is marked with an asterisk.`,
+    ].join(' '),
     { face: 'ui', size: 9.5, color: QUIET, gap: 10 },
   )
   const weekWidth = Math.min(30, 330 / Math.max(1, record.weeks.length))

@@ -189,7 +189,8 @@ async function answeredOutside(
         notInArray(answer.type, [...NOT_TALK]),
         ne(answer.authorId, contributions.authorId),
         inArray(answer.authorId, [...counted]),
-        sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`,
+        sql`${contributions.shownAt} >= ${from.toISOString()}::timestamptz
+          and ${contributions.shownAt} < ${to.toISOString()}::timestamptz and ${answer.shownAt} >= ${to.toISOString()}::timestamptz`,
       ),
     )
   return rows.map(r => r.id)

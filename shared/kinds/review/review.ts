@@ -95,7 +95,8 @@ export const OwnReviews = z.object({
   criteria: RubricView.shape.criteria,
   questions: z.array(z.object({ id: z.uuid(), text: z.string() })),
   self: ReviewGiven.pick({ points: true, remarks: true }).nullable(), // what the reader gave their own work, once it is in
-  helpfulMean: z.object({ mean: z.number(), of: z.number().int() }).nullable(), // of what the reader gave; from two authors on, so that none is told from another
+  // of what the reader gave; from two authors on, so that none is told from another
+  helpfulMean: z.object({ mean: z.number(), of: z.number().int() }).nullable(),
   received: z.array(ReceivedReview),
   helpfulAsked: z.boolean(),
   handIn: z.object({

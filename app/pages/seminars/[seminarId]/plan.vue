@@ -55,10 +55,15 @@ const shown = computed(() =>
 const drawnPlan = computed(() => (plan.value ? { ...plan.value, activities: moves.drawn.value } : null))
 const sentence = computed(() => {
   const all = plan.value?.activities ?? []
-  if (seminar.chosenWeek)
-    return `week ${seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek}: ${inWords(shown.value.length)} ${plural(shown.value.length, 'activity', 'activities')}`
+  if (seminar.chosenWeek) {
+    const week = seminar.shell?.weeks[seminar.chosenWeek - 1]?.label ?? seminar.chosenWeek
+    const n = shown.value.length
+    return `week ${week}: ${inWords(n)} ${plural(n, 'activity', 'activities')}`
+  }
   const drafts = all.filter(a => a.state === 'draft').length
-  return `${all.length} ${plural(all.length, 'activity', 'activities')}${drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''} · ${plan.value?.students ?? 0} students`
+  const draftWords = drafts ? `, ${inWords(drafts)} of them ${plural(drafts, 'a draft', 'drafts')}` : ''
+  const activities = `${all.length} ${plural(all.length, 'activity', 'activities')}${draftWords}`
+  return `${activities} · ${plan.value?.students ?? 0} students`
 })
 const isOpen = (a: PlanActivity) => a.state === 'published' && a.opensAt <= (seminar.shell?.now ?? '')
 /** Planners go to the plan of what is not open yet; everyone else to its page, once it is. */
@@ -272,11 +277,13 @@ const rest = (id: string, week: number) =>
     <div ref="scroll" class="scroll" tabindex="0" role="region" aria-label="The term, week by week">
       <p v-if="plan.activities.length === 0" class="empty">
         Nothing is planned yet.
-        {{
-          mayManage
-            ? '“Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that you drag where it belongs.'
-            : 'An activity appears here as a bar across its weeks, each phase drawn on its days.'
-        }}
+        <template v-if="mayManage">
+          “Plan an activity” puts one on its days: a bar across its weeks, each phase drawn on its days, that
+          you drag where it belongs.
+        </template>
+        <template v-else>
+          An activity appears here as a bar across its weeks, each phase drawn on its days.
+        </template>
       </p>
       <p v-else-if="shown.length === 0" class="empty">
         Nothing falls in this week. Choose another week above, or the same again to see the whole term.

@@ -54,7 +54,9 @@ const greeting = computed(() => {
     return due.value.length > 0
       ? 'Everything that is due is in. Read on, if you like.'
       : 'Nothing is due this week.'
-  return `${capital(inWords(n))} ${plural(n, 'thing')} to finish by ${weekday(unfinished.value.at(-1)!.dueAt)}, ${minutesWords(unfinished.value.reduce((m, i) => m + i.minutes, 0))} in all.`
+  const minutes = unfinished.value.reduce((m, i) => m + i.minutes, 0)
+  const by = weekday(unfinished.value.at(-1)!.dueAt)
+  return `${capital(inWords(n))} ${plural(n, 'thing')} to finish by ${by}, ${minutesWords(minutes)} in all.`
 })
 /** What is due within a day and a half and not begun. */
 const SOON = 36 * 3_600_000

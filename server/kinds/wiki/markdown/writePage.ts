@@ -22,7 +22,8 @@ export interface LinkTargets {
 
 /**
  * A page as Markdown (CommonMark with tables, strikethrough and footnotes as GitHub Flavored Markdown has them, and
- * formulas between dollar signs). A footnote's source is a second paragraph of it. What Markdown has no sign for (underlining) is left plain.
+ * formulas between dollar signs). A footnote's source is a second paragraph of it. What Markdown has no
+ * sign for (underlining) is left plain.
  */
 export function pageMarkdown(doc: RichNode, targets: LinkTargets): string {
   const notes: FootnoteDefinition[] = []

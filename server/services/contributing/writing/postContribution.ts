@@ -20,7 +20,10 @@ import { isRunning } from '#server/services/people'
 import { doEach, mayBeTried } from '#server/services/dueWork'
 import { requireWriteTarget } from './writeTarget'
 
-/** Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at the same place becomes it: one row, one life. */
+/**
+ * Shows a contribution, or hands it in where staff see it first or it waits for its time. A draft begun at
+ * the same place becomes it: one row, one life.
+ */
 export function postContribution(
   db: Database,
   actor: ActivityActor,

@@ -39,6 +39,7 @@ const contact = computed(() => contactSentence(view.value!, day))
 const overdue = computed(() => v.value.fromMe.gapDays >= view.value!.gapLimit || v.value.fromMe.acts === 0)
 const weeks = computed(() => labelledWeeks(view.value!))
 const activities = computed(() => [...view.value!.activities].reverse())
+const asksMore = (a: (typeof activities.value)[number]) => a.checks.length > 0 && a.standing !== 'returned'
 const titleOf = (id: string) => view.value?.activities.find(a => a.id === id)?.title ?? ''
 const measures = computed(() => measuresBeside(view.value!))
 const go = (id: string | null) => {
@@ -130,11 +131,12 @@ useKeys(() => keys.value)
                 }}<NuxtLink :to="`${base}/activities/${a.id}`">{{ a.title }}</NuxtLink>
               </p>
               <p class="muted small">
-                {{
-                  a.excused
-                    ? 'excused'
-                    : `${a.contributions} ${plural(a.contributions, 'contribution')}, ${a.words} words${a.checks.length > 0 && a.standing !== 'returned' ? `; ${toGoWords(a.expectations, a.checks, a.kind)}` : ''}`
-                }}
+                <template v-if="a.excused">excused</template>
+                <template v-else
+                  >{{ a.contributions }} {{ plural(a.contributions, 'contribution') }}, {{ a.words }} words{{
+                    asksMore(a) ? `; ${toGoWords(a.expectations, a.checks, a.kind)}` : ''
+                  }}</template
+                >
               </p>
             </div>
             <NuxtLink class="mark" :to="`${base}/activities/${a.id}/desk?student=${v.id}`"
