@@ -1,6 +1,8 @@
+import { spawn } from 'node:child_process'
+import { text } from 'node:stream/consumers'
+import { fileURLToPath } from 'node:url'
 import { inflateSync } from 'node:zlib'
 import { PDFDocument, PDFName, PDFString } from '@cantoo/pdf-lib'
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 
 /** A paper that tells who made it in every place a program writes that to. @param words what is seen on its page */
 export async function signedPaper(author: string, words: string): Promise<Buffer> {
@@ -39,23 +41,20 @@ export async function everythingInPaper(bytes: Buffer): Promise<string> {
     }
   })
   // words of a PDF may be UTF-16, as bytes or as hexadecimal figures
-  const text = [raw, ...unpacked].join('\n')
-  const wide = text.replaceAll('\0', '')
-  const hex = [...text.matchAll(/<([0-9A-Fa-f]{4,})>/g)].map(([, figures]) =>
+  const all = [raw, ...unpacked].join('\n')
+  const wide = all.replaceAll('\0', '')
+  const hex = [...all.matchAll(/<([0-9A-Fa-f]{4,})>/g)].map(([, figures]) =>
     Buffer.from(figures!, 'hex').toString('latin1').replaceAll('\0', ''),
   )
-  return [text, wide, ...hex, await readAll(bytes)].join('\n')
+  return [all, wide, ...hex, await readAll(bytes)].join('\n')
 }
 
 async function readAll(bytes: Buffer): Promise<string> {
-  const task = getDocument({ data: Uint8Array.from(bytes), useSystemFonts: true, verbosity: 0 })
-  const pdf = await task.promise
-  const { info, metadata } = await pdf.getMetadata()
-  const found: unknown[] = [info, metadata?.getRaw(), await pdf.getAttachments(), await pdf.getOutline()]
-  for (let n = 1; n <= pdf.numPages; n++) {
-    const page = await pdf.getPage(n)
-    found.push((await page.getTextContent()).items, await page.getAnnotations())
-  }
-  await task.destroy()
-  return JSON.stringify(found)
+  const reader = spawn(process.execPath, [fileURLToPath(new URL('./readPaper.mjs', import.meta.url))], {
+    stdio: ['pipe', 'pipe', 'inherit'],
+  })
+  reader.stdin.end(bytes)
+  const found = await text(reader.stdout)
+  if (found === '') throw new Error('readAll: the reader ended without a word')
+  return found
 }
