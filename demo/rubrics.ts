@@ -11,7 +11,7 @@ const criterion = (
   scope: 'own',
   weight: 1,
   suggestFrom: null,
-  outcome: null,
+  outcomes: [],
   levels: steps.map(([points, name, descriptor]) => ({
     title: name,
     points: points * 100,
@@ -63,7 +63,7 @@ export const libraryRubrics: readonly RubricDraft[] = [
           [3, 'Asked', 'Asks the source something.'],
           [5, 'Its own', 'Asks what the source was not made to answer.'],
         ],
-        { outcome: 'hc-1' },
+        { outcomes: ['hc-1'] },
       ),
       criterion(
         'Use of sources',
@@ -72,7 +72,7 @@ export const libraryRubrics: readonly RubricDraft[] = [
           [3, 'Quoted', 'Quotes what matters, exactly.'],
           [5, 'Weighed', 'Says how far it can be trusted, and for what.'],
         ],
-        { outcome: 'hc-2' },
+        { outcomes: ['hc-2'] },
       ),
       criterion('Structure', [
         [1, 'Loose', 'One thing after another.'],
@@ -86,7 +86,7 @@ export const libraryRubrics: readonly RubricDraft[] = [
           [3, 'Clear', 'Reads without effort.'],
           [5, 'Exact', 'No word could be exchanged.'],
         ],
-        { outcome: 'hc-4' },
+        { outcomes: ['hc-4'] },
       ),
     ],
   },

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { v7 } from 'uuid'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import * as t from '#server/database/schema'
 import { writeCriteria } from '#server/services/rubrics/rubrics'
@@ -56,8 +57,9 @@ export async function seedLibrary(demo: Demo) {
     ['Clarity of argument', 'hc-4'],
   ] as const)
     await demo.db.execute(
-      sql`update rubric_criteria set outcome_id = (select id from outcomes where identifier = ${identifier})
-        where rubric_version_id = ${demo.rubricVersionId} and title = ${title}`,
+      sql`insert into criterion_outcomes (id, seminar_id, criterion_id, outcome_id)
+        select ${v7()}, c.seminar_id, c.id, o.id from rubric_criteria c join outcomes o using (seminar_id)
+        where c.rubric_version_id = ${demo.rubricVersionId} and c.title = ${title} and o.identifier = ${identifier}`,
     )
   for (const draft of libraryRubrics) {
     const [head] = await demo.db

@@ -45,10 +45,13 @@ test('learning outcomes are written, worded anew, retired with an undo, and then
       rubric,
       `/seminars/${world.seminar.id}/rubrics/${(await world.rubric('Seminar contribution')).id}`,
     )
-    const options = rubric.getByLabel('Learning outcome it is evidence of').first().getByRole('option')
-    const words = await options.allTextContents()
+    await rubric
+      .getByRole('button', { name: /^Learning outcomes of/ })
+      .first()
+      .click()
+    const words = await rubric.getByRole('dialog', { name: 'Learning outcomes' }).innerText()
     await rubric.close()
-    return words.map(w => w.trim())
+    return words
   }
   expect(await offered()).toContain('SEA 9')
   await added.getByRole('button', { name: 'Retire SEA 9' }).click()
@@ -57,4 +60,30 @@ test('learning outcomes are written, worded anew, retired with an undo, and then
   expect(await offered()).not.toContain('SEA 9')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(added).toBeVisible()
+})
+
+test('a criterion is evidence of several outcomes, chosen by pointer or by keys', async ({ as, world }) => {
+  const page = await as('ines')
+  const rubric = await world.rubric('Source report')
+  await open(page, `/seminars/${world.seminar.id}/rubrics/${rubric.id}`)
+  const opener = page.getByRole('button', { name: /^Learning outcomes of Use of sources/ })
+  await expect(opener).toHaveText('HC 2')
+  await opener.click()
+  const card = page.getByRole('dialog', { name: 'Learning outcomes' })
+  await card.getByLabel(/^HC 4/).check()
+  await expect(opener).toHaveText('HC 2, HC 4')
+  await page.keyboard.press('Escape')
+  await expect(opener).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(card.getByRole('checkbox').first()).toBeFocused()
+  await page.keyboard.press('Space')
+  await page.keyboard.press('Escape')
+  await expect(opener).toHaveText('HC 1, HC 2, HC 4')
+  await expect(page.getByText('saved', { exact: false }).first()).toBeVisible()
+
+  await open(page, `/seminars/${world.seminar.id}/library`)
+  const linked = page.getByRole('region', { name: 'Learning outcomes' }).getByRole('listitem')
+  await expect(linked.filter({ hasText: 'HC 1' })).toContainText('two criteria')
+  await open(page, `/seminars/${world.seminar.id}/rubrics/${rubric.id}`)
+  await expect(opener).toHaveText('HC 1, HC 2, HC 4')
 })

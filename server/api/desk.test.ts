@@ -137,7 +137,7 @@ describe('the marking desk', () => {
               scope: 'own',
               weight: 1,
               suggestFrom: null,
-              outcome: null,
+              outcomes: [],
               levels: [
                 { title: 'low', points: 1000, pointsFrom: 0, descriptor: '' },
                 { title: 'high', points: 2500, pointsFrom: 1100, descriptor: '' },
@@ -185,7 +185,7 @@ describe('the marking desk', () => {
           scope: 'own',
           weight: 1,
           suggestFrom: null,
-          outcome: null,
+          outcomes: [],
           levels: [
             { title: 'Low', points: 500, pointsFrom: null, descriptor: '' },
             { title: 'high', points: 2000, pointsFrom: null, descriptor: '' },
@@ -196,7 +196,7 @@ describe('the marking desk', () => {
           scope: 'own',
           weight: 1,
           suggestFrom: null,
-          outcome: null,
+          outcomes: [],
           levels: [{ title: 'x', points: 500, pointsFrom: null, descriptor: '' }],
         },
       ],

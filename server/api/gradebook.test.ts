@@ -105,19 +105,28 @@ describe('the gradebook', () => {
     const path = `/api/seminars/${world.seminar.id}/outcomes`
     const JUDGED = sql`select o.id as outcome, o.identifier, m.enrolment_id, e.section_id, m.activity_id, rc.title,
       cm.points * rc.weight as got, rc.max * rc.weight as most from criterion_marks cm join marks m on m.id = cm.mark_id
-      join rubric_criteria rc on rc.id = cm.criterion_id join outcomes o on o.id = rc.outcome_id
+      join rubric_criteria rc on rc.id = cm.criterion_id
+      join criterion_outcomes co on co.criterion_id = rc.id join outcomes o on o.id = co.outcome_id
       join enrolments e on e.id = m.enrolment_id join activities a on a.id = m.activity_id
         where e.role = 'student' and e.state = 'active' and not a.practice
         and (m.state = 'returned'
         or (m.state = 'held' and (select (grading ->> 'countHeld')::boolean from seminars where id = ${world.seminar.id})))
       and not exists (select 1 from jsonb_array_elements(m.excused_from) x where x ->> 'criterionId' = rc.id::text)`
     for (const chance of [false, true]) {
-      if (chance)
+      if (chance) {
+        // every criterion is evidence of the first outcome, too
+        await world.db.execute(
+          sql`insert into criterion_outcomes (id, seminar_id, criterion_id, outcome_id)
+            select gen_random_uuid(), c.seminar_id, c.id, o.id from rubric_criteria c
+            join lateral (select id from outcomes where seminar_id = c.seminar_id order by position limit 1) o on true
+            where c.seminar_id = ${world.seminar.id} on conflict do nothing`,
+        )
         await world.db.execute(
           sql`update criterion_marks cm
             set points = abs(hashtext(cm.mark_id::text || cm.criterion_id::text)) % (rc.max + 1) from rubric_criteria rc
             where rc.id = cm.criterion_id`,
         )
+      }
       for (const from of [1, 60, 77, 100]) {
         const view = (await ines.json<OutcomesView>('GET', `${path}?from=${from}`)).body
         const count = (by: ReturnType<typeof sql>) =>

@@ -49,6 +49,13 @@ function setRows(parts: Parts, table: string, change: (rows: Array<Record<string
   change(rows)
   parts[file] = strToU8(rows.map(r => `${JSON.stringify(r)}\n`).join(''))
 }
+/** Takes a table out of an archive, as if it had been made before there was one. */
+function unlist(parts: Parts, table: string) {
+  Reflect.deleteProperty(parts, linesOf(parts, table).file)
+  const manifest = JSON.parse(strFromU8(parts['manifest.json']!)) as { tables: Array<{ name: string }> }
+  const tables = manifest.tables.filter(t => t.name !== table)
+  parts['manifest.json'] = strToU8(JSON.stringify({ ...manifest, tables }))
+}
 /** JSON with every list in the order of its parts. */
 function inAnyOrder(json: string): string {
   const sorted = (value: unknown): unknown => {
@@ -277,6 +284,13 @@ describe('a seminar’s archive', () => {
             for (const column of ['name', 'given_name', 'family_name', 'name_is_own'])
               Reflect.deleteProperty(row, column)
         })
+        // as it was when a criterion was evidence of one outcome
+        const links = linesOf(p, 'criterion_outcomes').rows
+        setRows(p, 'rubric_criteria', rows => {
+          for (const row of rows)
+            row.outcome_id = links.find(l => l.criterion_id === row.id)?.outcome_id ?? null
+        })
+        unlist(p, 'criterion_outcomes')
       })
       expect((await upload(there, sent)).status).toBe(200)
       const s = `/api/seminars/${world.seminar.id}`
@@ -287,6 +301,11 @@ describe('a seminar’s archive', () => {
       expect(JSON.stringify(stored)).not.toContain('position:fixed')
       const liv = await empty.db.select().from(t.enrolments).where(eq(t.enrolments.name, 'Liv Brandt'))
       expect(liv).toMatchObject([{ givenName: 'Liv', familyName: 'Brandt', nameIsOwn: false }])
+      const linked = await empty.db.$count(t.criterionOutcomes)
+      expect(linked).toBe(
+        await world.db.$count(t.criterionOutcomes, eq(t.criterionOutcomes.seminarId, world.seminar.id)),
+      )
+      expect(linked).toBeGreaterThan(3)
       const types = await empty.db.select({ type: t.files.type }).from(t.files)
       expect(types.filter(f => f.type === 'text/html')).toEqual([])
       expect(await empty.db.$count(t.messageRules, eq(t.messageRules.on, true))).toBe(0)

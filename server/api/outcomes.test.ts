@@ -71,7 +71,7 @@ describe('learning outcomes that change', () => {
     expect(before).toBeGreaterThan(0)
     const retired = await change(o, { retired: true })
     expect([retired.body.retired, await judged()]).toEqual([true, before])
-    const linked = await world.db.$count(t.rubricCriteria, eq(t.rubricCriteria.outcomeId, o.id))
+    const linked = await world.db.$count(t.criterionOutcomes, eq(t.criterionOutcomes.outcomeId, o.id))
     expect(linked).toBe(o.criteria)
     const again = await change(retired.body, { retired: false })
     expect(again.body).toEqual({ ...o, version: o.version + 2 })

@@ -209,7 +209,7 @@ describe('planning an activity', () => {
         scope: 'own',
         weight: 1,
         suggestFrom: null,
-        outcome: null,
+        outcomes: [],
         levels: c.levels.map(l => ({
           title: l.title,
           points: l.points,

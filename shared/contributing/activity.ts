@@ -82,7 +82,7 @@ export const RubricView = z.object({
       max: z.number().int(),
       weight: z.number().int(),
       scope: z.enum(['own', 'group']),
-      outcomeId: z.uuid().nullable(),
+      outcomeIds: z.array(z.uuid()),
       suggestFrom: z.enum(['timeliness']).nullable(),
       levels: z.array(
         z.object({

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { MOST_OUTCOMES } from '#core/marking/rubric/rubricDraft'
 import { RubricView } from '../contributing/activity'
 
 export const RubricParams = z.object({ rubricId: z.uuid() })
@@ -17,7 +18,9 @@ export const RubricBody = z.object({
         scope: z.enum(['own', 'group']),
         weight: z.number().int().min(1).max(100),
         suggestFrom: z.enum(['timeliness']).nullable(),
-        outcome: z.string().max(200).nullable(),
+        outcomes: z
+          .array(z.string().max(200))
+          .max(MOST_OUTCOMES, 'A criterion is evidence of up to twelve outcomes.'),
         levels: z.array(Level).max(10, 'A criterion takes up to ten levels.'),
       }),
     )

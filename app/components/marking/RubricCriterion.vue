@@ -4,6 +4,7 @@ import PickList from '~/components/controls/PickList.vue'
 import { maxOf, type CriterionDraft } from '#core/marking/rubric/rubricDraft'
 import type { OfferedOutcome } from '~/composables/marking/offeredOutcome'
 import { points } from '~/composables/marking/points'
+import OutcomePicker from '~/components/marking/OutcomePicker.vue'
 import PlainButton from '~/components/controls/PlainButton.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -20,10 +21,6 @@ const emit = defineEmits<{ change: [part: Partial<CriterionDraft>]; move: [by: n
 const HEAVIEST = 10
 const text = (event: Event) => (event.target as HTMLInputElement).value // the field's own event
 const name = computed(() => props.criterion.title || 'this criterion')
-/** One that is retired is offered only where it is linked already. */
-const offered = computed(() =>
-  props.outcomes.filter(o => !o.retired || o.identifier === props.criterion.outcome),
-)
 const weightWords = computed(() =>
   props.criterion.weight > 1 ? `points, weighted ${props.criterion.weight} times` : 'points',
 )
@@ -32,7 +29,6 @@ const setScope = (event: Event) => emit('change', { scope: text(event) === 'grou
 const setWeight = (event: Event) => emit('change', { weight: Number(text(event)) })
 const setSuggestion = (event: Event) =>
   emit('change', { suggestFrom: text(event) === 'timeliness' ? 'timeliness' : null })
-const setOutcome = (event: Event) => emit('change', { outcome: text(event) || null })
 </script>
 
 <template>
@@ -92,19 +88,15 @@ const setOutcome = (event: Event) => emit('change', { outcome: text(event) || nu
           <option value="timeliness">suggested from the times</option>
         </PickList>
       </p>
-      <p v-if="offered.length > 0" class="meta">
-        <PickList
-          :value="criterion.outcome ?? ''"
-          :disabled="readonly"
-          aria-label="Learning outcome it is evidence of"
-          @change="setOutcome"
-        >
-          <option value="">no outcome</option>
-          <option v-for="o in offered" :key="o.identifier" :value="o.identifier">
-            {{ o.code || o.statement.slice(0, 40) }}
-          </option>
-        </PickList>
-      </p>
+      <div v-if="outcomes.length > 0" class="meta">
+        <OutcomePicker
+          :outcomes="outcomes"
+          :chosen="criterion.outcomes"
+          :criterion="name"
+          :readonly="readonly"
+          @choose="emit('change', { outcomes: $event })"
+        />
+      </div>
       <p v-for="fault in faults" :key="fault" class="field-problem">{{ fault }}</p>
       <TextButton v-if="!readonly" class="small" @click="emit('drop')">Remove</TextButton>
     </div>

@@ -81,7 +81,7 @@ function addCriterion() {
     ...props.rubric,
     criteria: [
       ...props.rubric.criteria,
-      { title: '', scope: 'own', weight: 1, suggestFrom: null, outcome: null, levels },
+      { title: '', scope: 'own', weight: 1, suggestFrom: null, outcomes: [], levels },
     ],
   })
   void nextTick(() => cellAt(props.rubric.criteria.length - 1, 0)?.focus())

@@ -130,7 +130,7 @@ const writeRubric = () =>
               scope: 'own',
               weight: 1,
               suggestFrom: null,
-              outcome: null,
+              outcomes: [],
               levels: [level('Begins', 2), level('Gets there', 6), level('Excels', 10)],
             },
           ],

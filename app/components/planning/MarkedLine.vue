@@ -25,7 +25,7 @@ const rubric = computed(
 )
 const rubricPoints = computed(() => (rubric.value ? pointsOf(asDraft(rubric.value)) : null))
 const asDraft = (r: ComposerView['rubrics'][number]) => ({
-  criteria: r.criteria.map(c => ({ ...c, outcome: null })),
+  criteria: r.criteria.map(c => ({ ...c, outcomes: [] })),
 })
 /** A rubric attached is a rubric used: points and scale follow it at once. */
 function useRubric(versionId: string | null) {

@@ -71,7 +71,7 @@ export function usePlanChecks(view: () => ComposerView, body: () => ActivityBody
       hasStarter: starter !== null && plainText(starter) !== '',
       points,
       rubricPoints: rubric.value
-        ? pointsOf({ criteria: rubric.value.criteria.map(c => ({ ...c, outcome: null })) })
+        ? pointsOf({ criteria: rubric.value.criteria.map(c => ({ ...c, outcomes: [] })) })
         : null,
       counted: points !== null && scale !== 'none' && !practice,
       hasCategory: categoryId !== null,

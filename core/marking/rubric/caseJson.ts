@@ -1,4 +1,4 @@
-import type { CriterionDraft, LevelDraft, RubricDraft } from './rubricDraft'
+import { MOST_OUTCOMES, type CriterionDraft, type LevelDraft, type RubricDraft } from './rubricDraft'
 
 /** A learning outcome as CASE has it. */
 export interface OutcomeDraft {
@@ -9,8 +9,9 @@ export interface OutcomeDraft {
 
 /**
  * A rubric as a CFRubric of the CASE 1.0 standard (1EdTech Competencies and Academic Standards Exchange): criteria with
- * positions and weights, levels with quality, description and score; an outcome is the criterion's CFItemURI.
- * What CASE has no place for (scope, ranges, timeliness) stands in an `extensions` object of ours, which others pass over.
+ * positions and weights, levels with quality, description and score; its first outcome is the criterion's CFItemURI. What
+ * CASE has no place for (further outcomes, scope, ranges, timeliness) stands in an `extensions` object of ours, which others
+ * pass over.
  *
  * @param identifiers yields a new GUID for each part
  * @param changedAt ISO time
@@ -23,6 +24,11 @@ export function rubricToCase(
   outcomes: readonly OutcomeDraft[] = [],
 ) {
   const uri = (id: string) => `urn:uuid:${id}`
+  const link = (o: OutcomeDraft) => ({
+    title: o.code || o.statement.slice(0, 60),
+    identifier: o.identifier,
+    uri: uri(o.identifier),
+  })
   return {
     identifier,
     uri: uri(identifier),
@@ -30,7 +36,9 @@ export function rubricToCase(
     lastChangeDateTime: changedAt,
     CFRubricCriteria: rubric.criteria.map((c, i) => {
       const id = identifiers()
-      const outcome = outcomes.find(o => o.identifier === c.outcome)
+      const [first, ...further] = c.outcomes
+        .flatMap(id => outcomes.filter(o => o.identifier === id))
+        .map(link)
       return {
         identifier: id,
         uri: uri(id),
@@ -40,14 +48,12 @@ export function rubricToCase(
         weight: c.weight,
         position: i + 1,
         lastChangeDateTime: changedAt,
-        ...(outcome && {
-          CFItemURI: {
-            title: outcome.code || outcome.statement.slice(0, 60),
-            identifier: outcome.identifier,
-            uri: uri(outcome.identifier),
-          },
-        }),
-        extensions: { scope: c.scope, suggestFrom: c.suggestFrom },
+        ...(first && { CFItemURI: first }),
+        extensions: {
+          scope: c.scope,
+          suggestFrom: c.suggestFrom,
+          ...(further.length > 0 && { furtherCFItemURIs: further }),
+        },
         CFRubricCriterionLevels: c.levels.map((l, j) => {
           const levelId = identifiers()
           return {
@@ -133,6 +139,8 @@ function criterionOf(value: Json): CriterionDraft {
       pointsFrom: hundredths(extra.scoreFrom),
     }
   })
+  const further = Array.isArray(own.furtherCFItemURIs) ? (own.furtherCFItemURIs as unknown[]) : []
+  const links = [value.CFItemURI, ...further]
   return {
     title: (string(value.category) || string(value.description)).slice(0, 200),
     scope: own.scope === 'group' ? 'group' : 'own',
@@ -144,7 +152,9 @@ function criterionOf(value: Json): CriterionDraft {
         ? value.weight
         : 1,
     suggestFrom: own.suggestFrom === 'timeliness' ? 'timeliness' : null,
-    outcome: isObject(value.CFItemURI) ? string(value.CFItemURI.identifier) || null : null,
+    outcomes: [...new Set(links.map(l => (isObject(l) ? string(l.identifier).slice(0, 200) : '')))]
+      .filter(id => id !== '')
+      .slice(0, MOST_OUTCOMES),
     levels: [...levels].sort((a, b) => a.points - b.points),
   }
 }

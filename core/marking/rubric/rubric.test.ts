@@ -16,7 +16,7 @@ const criterion = (some = {}) => ({
   scope: 'own' as const,
   weight: 1,
   suggestFrom: null,
-  outcome: null,
+  outcomes: [],
   levels: [level(200), level(400)],
   ...some,
 })
@@ -44,7 +44,7 @@ const anyRubric: fc.Arbitrary<RubricDraft> = fc.record({
       scope: fc.constantFrom('own' as const, 'group' as const),
       weight: fc.integer({ min: 1, max: 9 }),
       suggestFrom: fc.constantFrom(null, 'timeliness' as const),
-      outcome: fc.constant(null),
+      outcomes: fc.subarray(['hc-1', 'sea 2', '-3']),
       levels: fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { minLength: 1, maxLength: 6 }).chain(tops =>
         fc.tuple(
           ...[...tops]
@@ -65,6 +65,7 @@ const anyRubric: fc.Arbitrary<RubricDraft> = fc.record({
     { minLength: 1, maxLength: 6 },
   ),
 })
+const known = ['hc-1', 'sea 2', '-3'].map(identifier => ({ identifier, code: '', statement: 'Weighs.' }))
 let n = 0
 const nextId = () => `00000000-0000-7000-8000-${String(n++).padStart(12, '0')}`
 
@@ -111,7 +112,7 @@ describe('a rubric', () => {
     fc.assert(
       fc.property(anyRubric, rubric => {
         const text = JSON.stringify({
-          CFRubrics: [rubricToCase(rubric, nextId(), nextId, '2026-10-14T08:20:00Z')],
+          CFRubrics: [rubricToCase(rubric, nextId(), nextId, '2026-10-14T08:20:00Z', known)],
         })
         expect(rubricsFromCase(text)).toEqual({ kind: 'read', found: [rubric] })
       }),
@@ -130,6 +131,18 @@ describe('a rubric', () => {
       }),
       { numRuns: 80, seed: 2 },
     )
+  })
+  it('names its first outcome where the standard has a place for one, and the others beside it', () => {
+    const rubric = { title: 'R', criteria: [criterion({ outcomes: ['sea 2', 'hc-1'] }), criterion()] }
+    const [first, second] = rubricToCase(rubric, 'r', nextId, '2026-10-14T08:20:00Z', known).CFRubricCriteria
+    expect(first!.CFItemURI).toEqual({ title: 'Weighs.', identifier: 'sea 2', uri: 'urn:uuid:sea 2' })
+    expect(first!.extensions.furtherCFItemURIs).toMatchObject([{ identifier: 'hc-1' }])
+    expect(second).not.toHaveProperty('CFItemURI')
+    // of another program, which knows one
+    const other = { title: 'R', CFRubricCriteria: [{ category: 'Evidence', CFItemURI: { identifier: 'x' } }] }
+    expect(rubricsFromCase(JSON.stringify(other))).toMatchObject({
+      found: [{ criteria: [{ outcomes: ['x'] }] }],
+    })
   })
   it('names the line of a row it cannot read', () => {
     expect(

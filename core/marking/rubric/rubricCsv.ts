@@ -2,11 +2,12 @@ import { stringify } from 'csv-stringify/sync'
 import { decodeText } from '#core/people/roster/decodeText'
 import { readTable } from '#core/people/roster/readTable'
 import type { OutcomeDraft } from './caseJson'
-import type { CriterionDraft, LevelDraft, RubricDraft } from './rubricDraft'
+import { MOST_OUTCOMES, type CriterionDraft, type LevelDraft, type RubricDraft } from './rubricDraft'
 
 /**
- * A rubric as separated values, one row a criterion: criterion, scope, weight, then for each level its title, its points
- * ("4", or "3-4" for a range) and its descriptor. A cell that a spreadsheet would run begins with an apostrophe.
+ * A rubric as separated values, one row a criterion: criterion, scope, weight, the identifiers of its learning outcomes (a
+ * line each), then for each level its title, its points ("4", or "3-4" for a range) and its descriptor. A cell that a
+ * spreadsheet would run begins with an apostrophe.
  */
 export function rubricToCsv(rubric: RubricDraft): string {
   const most = Math.max(0, ...rubric.criteria.map(c => c.levels.length))
@@ -14,6 +15,7 @@ export function rubricToCsv(rubric: RubricDraft): string {
     'criterion',
     'scope',
     'weight',
+    'outcomes',
     ...Array.from({ length: most }, (_, i) => [
       `level ${i + 1}`,
       `points ${i + 1}`,
@@ -24,6 +26,7 @@ export function rubricToCsv(rubric: RubricDraft): string {
     c.title,
     c.scope,
     String(c.weight),
+    c.outcomes.join('\n'),
     ...c.levels.flatMap(l => [
       l.title,
       l.pointsFrom === null ? String(l.points / 100) : `${l.pointsFrom / 100}-${l.points / 100}`,
@@ -77,7 +80,7 @@ export function rubricFromCsv(bytes: Uint8Array, title: string): CsvRubric {
       scope: cell('scope') === 'group' ? 'group' : 'own',
       weight: Number.isInteger(weight) && weight >= 1 && weight <= 100 ? weight : 1,
       suggestFrom: null,
-      outcome: null,
+      outcomes: linesOf(cell('outcomes')).slice(0, MOST_OUTCOMES),
       levels,
     })
   }
@@ -112,4 +115,12 @@ export function outcomesFromCsv(
   return { found, badLines }
 }
 
+const linesOf = (cell: string): string[] => [
+  ...new Set(
+    cell
+      .split('\n')
+      .map(line => line.trim())
+      .filter(line => line !== ''),
+  ),
+]
 const safe = (cell: string): string => (/^[=+@-]/.test(cell) ? `'${cell}` : cell)

@@ -8,7 +8,7 @@ export interface CriterionDraft {
   readonly scope: 'own' | 'group'
   readonly weight: number // relative, whole, ≥ 1
   readonly suggestFrom: 'timeliness' | null
-  readonly outcome: string | null // identifier of a learning outcome it is evidence of
+  readonly outcomes: readonly string[] // identifiers of the learning outcomes it is evidence of
   readonly levels: readonly LevelDraft[] // lowest first
 }
 export interface LevelDraft {
@@ -20,6 +20,8 @@ export interface LevelDraft {
 
 export const MOST_CRITERIA = 20
 export const MOST_LEVELS = 10
+/** Learning outcomes one criterion is evidence of, at most. */
+export const MOST_OUTCOMES = 12
 
 /** Most points of a criterion: its highest level, in hundredths. */
 export const maxOf = (criterion: Pick<CriterionDraft, 'levels'>): number =>

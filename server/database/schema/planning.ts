@@ -144,10 +144,27 @@ export const rubricCriteria = pgTable(
     scope: text({ enum: ['own', 'group'] })
       .notNull()
       .default('own'),
-    outcomeId: uuid().references(() => outcomes.id), // what it is evidence of
     suggestFrom: text({ enum: ['timeliness'] }), // what in the record a step can be suggested from
   },
   t => [index().on(t.rubricVersionId)],
+)
+
+/** Of which learning outcomes a criterion is evidence. */
+export const criterionOutcomes = pgTable(
+  'criterion_outcomes',
+  {
+    id: id(),
+    seminarId: uuid()
+      .notNull()
+      .references(() => seminars.id),
+    criterionId: uuid()
+      .notNull()
+      .references(() => rubricCriteria.id),
+    outcomeId: uuid()
+      .notNull()
+      .references(() => outcomes.id),
+  },
+  t => [uniqueIndex().on(t.criterionId, t.outcomeId), index().on(t.outcomeId)],
 )
 
 export const rubricLevels = pgTable(

@@ -72,6 +72,7 @@ export const KEPT_TABLES: readonly KeptTable[] = [
   { table: t.rubrics, about: 'rubrics' },
   { table: t.rubricVersions, about: 'their versions' },
   { table: t.rubricCriteria, about: 'criteria' },
+  { table: t.criterionOutcomes, about: 'of which outcomes a criterion is evidence' },
   { table: t.rubricLevels, about: 'levels, points in hundredths' },
   { table: t.files, about: 'files; their bytes lie in the folder files, under their id', without: ['bytes'] },
   {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { createInterface } from 'node:readline'
-import type { Readable } from 'node:stream'
+import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
 import { eq, inArray, sql } from 'drizzle-orm'
 import { v7 } from 'uuid'
@@ -15,7 +15,7 @@ import { KEPT_TABLES, type KeptTable } from './keptTables'
 import { columnsOf, nameOf, pointersOf } from './keptColumns'
 import { isHtml, rewritten, storedType } from './rewriteRow'
 import { runsNothing } from './safeHtml'
-import { ARCHIVE_FORM, ARCHIVE_VERSION, tableFile } from './writeArchive'
+import { ARCHIVE_FORM, ARCHIVE_VERSION } from './writeArchive'
 
 const ROWS = 250 // written at a time
 const LARGEST = 40 * 1024 ** 3 // bytes of all parts unpacked
@@ -79,12 +79,15 @@ export async function readArchive(
           { fields: { file: `“${seminar.title}” is here already.` } },
         )
       const restore = new Restore(tx, seminar.id)
-      for (const [index, kept] of KEPT_TABLES.entries()) {
+      for (const kept of KEPT_TABLES) {
         const name = nameOf(kept)
-        const rows = await restore.table(kept, lines(await open(tableFile(index, name))), async id =>
+        // one that is not listed came with a later release
+        const listed = tables.find(t => t.name === name) ?? { rows: 0, file: null }
+        const found = listed.file === null ? Readable.from([]) : await open(listed.file)
+        const rows = await restore.table(kept, lines(found), async id =>
           Buffer.concat(await collect(await open(`files/${id}`))),
         )
-        if (rows !== tables.find(t => t.name === name)?.rows)
+        if (rows !== listed.rows)
           throw broken(`The table “${name}” has not as many rows as the archive says.`)
       }
       await restore.joinUp()
@@ -182,6 +185,7 @@ class Restore {
     readonly column: string
     readonly pairs: Array<readonly [string, string]>
   }> = []
+  private readonly links: Row[] = [] // of criteria to their outcomes
   private readonly guests = new Set<string>() // seminars that are only named
   constructor(
     private readonly db: Db,
@@ -211,6 +215,7 @@ class Restore {
     let [batch, n] = [[] as Row[], 0]
     for await (const row of rows) {
       n++
+      if (name === 'rubric_criteria') this.linkOne(row)
       for (const key of Object.keys(row))
         if (!columns.includes(key))
           throw broken(`The table “${name}” has a column “${key}” that is not known here.`)
@@ -269,6 +274,16 @@ class Restore {
       throw broken(`A row of “${name}” is not of this seminar.`)
   }
 
+  /** Archives of before a criterion could be evidence of several outcomes name its one in its own row. */
+  private linkOne(row: Row): void {
+    const outcome = row.outcome_id
+    delete row.outcome_id
+    if (typeof outcome !== 'string') return
+    if (!this.ids.get('outcomes')?.has(outcome))
+      throw broken('A row of “rubric_criteria” points to something that is not in the archive.')
+    this.links.push({ id: v7(), seminar_id: this.seminarId, criterion_id: row.id, outcome_id: outcome })
+  }
+
   /** Joins an enrolment to who is here. Archives of before names belonged to it have them with the person alone. */
   private enrol(row: Row): void {
     const archived = String(row.person_id)
@@ -317,6 +332,7 @@ class Restore {
 
   /** Sets what rows say of others of their own table, once all are there. */
   async joinUp(): Promise<void> {
+    await this.insert('criterion_outcomes', ['id', 'seminar_id', 'criterion_id', 'outcome_id'], this.links)
     for (const { table, column, pairs } of this.selves) {
       const known = this.ids.get(table)!
       if (pairs.some(([, to]) => !known.has(to)))

@@ -8,6 +8,7 @@ import type { Db } from '#server/database/client'
 import {
   activities,
   criterionMarks,
+  criterionOutcomes,
   marks,
   outcomes,
   rubricCriteria,
@@ -74,18 +75,24 @@ async function judgedSteps(db: Db, seminar: Seminar) {
 }
 
 async function criteriaById(db: Db, ids: readonly string[]) {
-  const rows = await db
-    .select({
-      id: rubricCriteria.id,
-      max: rubricCriteria.max,
-      weight: rubricCriteria.weight,
-      criterion: rubricCriteria.title,
-      outcomeId: rubricCriteria.outcomeId,
-      position: rubricCriteria.position,
-    })
-    .from(rubricCriteria)
-    .where(inArray(rubricCriteria.id, [...new Set(ids)]))
-  return new Map(rows.map(({ id, ...criterion }) => [id, criterion]))
+  const wanted = [...new Set(ids)]
+  const [rows, links] = await Promise.all([
+    db
+      .select({
+        id: rubricCriteria.id,
+        max: rubricCriteria.max,
+        weight: rubricCriteria.weight,
+        criterion: rubricCriteria.title,
+        position: rubricCriteria.position,
+      })
+      .from(rubricCriteria)
+      .where(inArray(rubricCriteria.id, wanted)),
+    db.select().from(criterionOutcomes).where(inArray(criterionOutcomes.criterionId, wanted)),
+  ])
+  const linked = new Map<string, string[]>()
+  for (const { criterionId, outcomeId } of links)
+    linked.set(criterionId, [...(linked.get(criterionId) ?? []), outcomeId])
+  return new Map(rows.map(({ id, ...criterion }) => [id, { ...criterion, outcomeIds: linked.get(id) ?? [] }]))
 }
 
 /**
@@ -109,9 +116,9 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
   const judged = rows.filter(r => student.has(r.studentId) && r.max > 0)
   const known = new Set(list.map(o => o.id))
   const judgements = judged.flatMap((r): Judgement[] =>
-    r.outcomeId && known.has(r.outcomeId)
-      ? [{ ...r, outcomeId: r.outcomeId, sectionId: student.get(r.studentId)!.sectionId }]
-      : [],
+    r.outcomeIds
+      .filter(id => known.has(id))
+      .map(outcomeId => ({ ...r, outcomeId, sectionId: student.get(r.studentId)!.sectionId })),
   )
   const titles = new Map(rows.map(r => [r.activityId, { activity: r.in.title, kind: r.in.kind }]))
   const inOrder = (of: OutcomeReport['sections']) =>
@@ -129,7 +136,7 @@ export async function readOutcomes(db: Db, { seminar }: Actor, query: OutcomesQu
   return {
     from,
     students: students.length,
-    without: judged.length - judgements.length,
+    without: judged.filter(r => !r.outcomeIds.some(id => known.has(id))).length,
     // what is retired is reported as far as anything was judged by it
     outcomes: list
       .filter(o => o.retiredAt === null || reports.get(o.id)!.judged > 0)

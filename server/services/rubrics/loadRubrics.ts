@@ -1,7 +1,11 @@
-import { asc, eq, inArray } from 'drizzle-orm'
+import { asc, eq, getTableColumns, inArray, sql } from 'drizzle-orm'
 import type { Db } from '#server/database/client'
 import { rubricCriteria, rubricLevels, rubrics, rubricVersions } from '#server/database/schema'
 import type { RubricView } from '#shared/contributing/activity'
+
+/** Ids of the outcomes a criterion is evidence of, in the seminar's order. */
+const outcomesOfCriterion = sql<string[]>`array(select o.id from criterion_outcomes c
+  join outcomes o on o.id = c.outcome_id where c.criterion_id = rubric_criteria.id order by o.position)`
 
 /** Versions of rubrics by their ids, in three queries however many there are. One that is not there has no entry. */
 export async function loadRubrics(db: Db, ids: readonly string[]): Promise<Map<string, RubricView>> {
@@ -19,7 +23,7 @@ export async function loadRubrics(db: Db, ids: readonly string[]): Promise<Map<s
       .innerJoin(rubrics, eq(rubrics.id, rubricVersions.rubricId))
       .where(inArray(rubricVersions.id, wanted)),
     db
-      .select()
+      .select({ ...getTableColumns(rubricCriteria), outcomeIds: outcomesOfCriterion })
       .from(rubricCriteria)
       .where(inArray(rubricCriteria.rubricVersionId, wanted))
       .orderBy(asc(rubricCriteria.position)),
@@ -43,7 +47,7 @@ export async function loadRubrics(db: Db, ids: readonly string[]): Promise<Map<s
             max: c.max,
             weight: c.weight,
             scope: c.scope,
-            outcomeId: c.outcomeId,
+            outcomeIds: c.outcomeIds,
             suggestFrom: c.suggestFrom,
             levels: levels
               .filter(({ level }) => level.criterionId === c.id)

@@ -1,8 +1,15 @@
-import { and, asc, count, desc, eq, isNull, sql } from 'drizzle-orm'
+import { and, asc, count, desc, eq, isNull } from 'drizzle-orm'
 import { pointsOf } from '#core/marking/rubric/rubricDraft'
 import type { Actor } from '#server/access/seminar'
 import type { Db } from '#server/database/client'
-import { activities, marks, outcomes, rubricCriteria, rubrics, rubricVersions } from '#server/database/schema'
+import {
+  activities,
+  criterionOutcomes,
+  marks,
+  outcomes,
+  rubrics,
+  rubricVersions,
+} from '#server/database/schema'
 import { loadRubrics } from '#server/services/rubrics/loadRubrics'
 import type { LibraryView } from '#shared/marking/rubric'
 import { draftOf } from './rubrics'
@@ -26,10 +33,10 @@ export async function libraryView(db: Db, actor: Actor): Promise<LibraryView> {
       .orderBy(desc(rubricVersions.version)),
     db.select().from(outcomes).where(eq(outcomes.seminarId, seminarId)).orderBy(asc(outcomes.position)),
     db
-      .select({ outcomeId: rubricCriteria.outcomeId, n: sql<number>`count(*)::int` })
-      .from(rubricCriteria)
-      .where(eq(rubricCriteria.seminarId, seminarId))
-      .groupBy(rubricCriteria.outcomeId),
+      .select({ outcomeId: criterionOutcomes.outcomeId, n: count() })
+      .from(criterionOutcomes)
+      .where(eq(criterionOutcomes.seminarId, seminarId))
+      .groupBy(criterionOutcomes.outcomeId),
     db
       .select({
         id: activities.id,

@@ -1,18 +1,12 @@
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import { noteActs } from '#server/services/auditTrail'
 import { v7 } from 'uuid'
-import {
-  outcomesFromCase,
-  rubricsFromCase,
-  rubricToCase,
-  type OutcomeDraft,
-} from '#core/marking/rubric/caseJson'
-import { outcomesFromCsv, rubricFromCsv, rubricToCsv } from '#core/marking/rubric/rubricCsv'
 import { maxOf, rubricFaults, type RubricDraft, type RubricFault } from '#core/marking/rubric/rubricDraft'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
 import {
   activities,
+  criterionOutcomes,
   marks,
   outcomes,
   rubricCriteria,
@@ -31,7 +25,8 @@ export function makeRubric(db: Database, actor: Actor, key: string, body: Rubric
   return withIdempotency(db, actor.enrolment, key, tx => insertRubric(tx, actor, body, now))
 }
 
-async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) {
+/** Adds a rubric to the library, in its first version. @throws {Problem} 422 where it cannot be used */
+export async function insertRubric(tx: Db, actor: Actor, body: RubricDraft, now: Date) {
   requireSound(body)
   const [head] = await tx
     .insert(rubrics)
@@ -73,19 +68,7 @@ export function writeRubric(
       .where(eq(marks.rubricVersionId, newest.id))
       .limit(1)
     if (!given) {
-      const old = await tx
-        .select({ id: rubricCriteria.id })
-        .from(rubricCriteria)
-        .where(eq(rubricCriteria.rubricVersionId, newest.id))
-      if (old.length > 0) {
-        await tx.delete(rubricLevels).where(
-          inArray(
-            rubricLevels.criterionId,
-            old.map(c => c.id),
-          ),
-        )
-        await tx.delete(rubricCriteria).where(eq(rubricCriteria.rubricVersionId, newest.id))
-      }
+      await removeCriteria(tx, newest.id)
       await writeCriteria(tx, actor.seminar.id, newest.id, write.rubric)
       return { id: rubricId, versionId: newest.id, version: newest.version, revision }
     }
@@ -122,7 +105,8 @@ async function changedMeanwhile(tx: Db, actor: Actor, rubricId: string, newestId
   })
 }
 
-async function requireNewest(db: Db, actor: Actor, rubricId: string) {
+/** The newest version of a rubric of the library. @throws {Problem} 404 where there is none */
+export async function requireNewest(db: Db, actor: Actor, rubricId: string) {
   const [row] = await db
     .select({ version: rubricVersions })
     .from(rubricVersions)
@@ -156,6 +140,14 @@ export async function archiveRubric(
   if (!row) throw nothingHere()
 }
 
+async function removeCriteria(tx: Db, rubricVersionId: string): Promise<void> {
+  const isOfVersion = eq(rubricCriteria.rubricVersionId, rubricVersionId)
+  const removed = tx.select({ id: rubricCriteria.id }).from(rubricCriteria).where(isOfVersion)
+  await tx.delete(rubricLevels).where(inArray(rubricLevels.criterionId, removed))
+  await tx.delete(criterionOutcomes).where(inArray(criterionOutcomes.criterionId, removed))
+  await tx.delete(rubricCriteria).where(isOfVersion)
+}
+
 export async function writeCriteria(
   tx: Db,
   seminarId: string,
@@ -176,8 +168,12 @@ export async function writeCriteria(
     weight: c.weight,
     scope: c.scope,
     suggestFrom: c.suggestFrom,
-    outcomeId: known.find(o => o.identifier === c.outcome)?.id ?? null,
   }))
+  const links = rubric.criteria.flatMap((c, i) =>
+    known
+      .filter(o => c.outcomes.includes(o.identifier))
+      .map(o => ({ seminarId, criterionId: criteria[i]!.id, outcomeId: o.id })),
+  )
   const levels = rubric.criteria.flatMap((c, i) =>
     c.levels.map((l, position) => ({
       seminarId,
@@ -191,6 +187,7 @@ export async function writeCriteria(
   )
   for (const some of slicesOf(criteria)) await tx.insert(rubricCriteria).values(some)
   for (const some of slicesOf(levels)) await tx.insert(rubricLevels).values(some)
+  for (const some of slicesOf(links)) await tx.insert(criterionOutcomes).values(some)
 }
 
 export const draftOf = (
@@ -203,7 +200,7 @@ export const draftOf = (
     scope: c.scope,
     weight: c.weight,
     suggestFrom: c.suggestFrom,
-    outcome: known.find(o => o.id === c.outcomeId)?.identifier ?? null,
+    outcomes: c.outcomeIds.flatMap(id => known.filter(o => o.id === id)).map(o => o.identifier),
     levels: c.levels.map(({ title, points, pointsFrom, descriptor }) => ({
       title,
       points,
@@ -239,115 +236,4 @@ export function rubricFaultSentence(fault: RubricFault, rubric: RubricDraft): st
     case 'rangesMeet':
       return `In “${name}”, the range of level ${fault.level + 1} reaches into the level before it.`
   }
-}
-
-/** A rubric as a file: CASE JSON or separated values. */
-export async function exportRubric(db: Db, actor: Actor, rubricId: string, form: 'json' | 'csv', now: Date) {
-  const newest = await requireNewest(db, actor, rubricId)
-  const [rubric, known, [head]] = await Promise.all([
-    loadRubric(db, newest.id),
-    db.select().from(outcomes).where(eq(outcomes.seminarId, actor.seminar.id)),
-    db.select().from(rubrics).where(eq(rubrics.id, rubricId)),
-  ])
-  const draft = draftOf(rubric!, known)
-  const name =
-    draft.title
-      .replace(/[^\p{L}\d]+/gu, '-')
-      .replace(/^-|-$/g, '')
-      .toLowerCase() || 'rubric'
-  if (form === 'csv') return { name: `${name}.csv`, type: 'text/csv', text: rubricToCsv(draft) }
-  const json = rubricToCase(draft, head!.identifier, () => v7(), now.toISOString(), known)
-  return {
-    name: `${name}.json`,
-    type: 'application/json',
-    text: JSON.stringify({ CFRubrics: [json] }, null, 2),
-  }
-}
-
-/** Takes rubrics and learning outcomes in from CASE JSON or separated values; what cannot be used is named. */
-export function importToLibrary(
-  db: Database,
-  actor: Actor,
-  file: { readonly key: string; readonly name: string; readonly base64: string },
-  now: Date,
-) {
-  return withIdempotency(db, actor.enrolment, file.key, async tx => {
-    const bytes = Buffer.from(file.base64, 'base64')
-    const { rubricDrafts, outcomeDrafts, passedOver } = readFile(file.name, bytes)
-    const newOutcomes = await insertOutcomes(tx, actor, outcomeDrafts)
-    let made = 0
-    for (const draft of rubricDrafts) {
-      const [fault] = rubricFaults(draft)
-      if (fault) {
-        passedOver.push(`“${draft.title}”: ${rubricFaultSentence(fault, draft)}`)
-        continue
-      }
-      await insertRubric(tx, actor, draft, now)
-      made++
-    }
-    if (made + newOutcomes === 0 && passedOver.length === 0)
-      passedOver.push(
-        outcomeDrafts.length > 0
-          ? 'All of these outcomes are here already.'
-          : 'There is nothing in this file that could be taken.',
-      )
-    return { rubrics: made, outcomes: newOutcomes, passedOver }
-  })
-}
-
-function readFile(
-  name: string,
-  bytes: Buffer,
-): { rubricDrafts: readonly RubricDraft[]; outcomeDrafts: readonly OutcomeDraft[]; passedOver: string[] } {
-  if (/\.csv$|\.txt$/i.test(name)) {
-    const rubric = rubricFromCsv(bytes, name.replace(/\.[^.]+$/, ''))
-    if (rubric.kind === 'read') return { rubricDrafts: [rubric.rubric], outcomeDrafts: [], passedOver: [] }
-    const found = outcomesFromCsv(bytes)
-    if (found)
-      return {
-        rubricDrafts: [],
-        outcomeDrafts: found.found,
-        passedOver: found.badLines.map(line => `Line ${line} could not be read.`),
-      }
-    throw refusedField(
-      'file',
-      'unreadable',
-      `Line ${rubric.line} could not be read${rubric.value ? ` (“${rubric.value}”)` : ''}. A rubric needs the columns criterion, level 1, points 1, descriptor 1 and so on; outcomes need code and statement.`,
-    )
-  }
-  const text = bytes.toString('utf8')
-  const [rubricsFound, outcomesFound] = [rubricsFromCase(text), outcomesFromCase(text)]
-  if (rubricsFound.kind === 'refused' && outcomesFound.kind === 'refused') {
-    throw refusedField(
-      'file',
-      rubricsFound.code,
-      rubricsFound.code === 'notJson'
-        ? 'This file is not JSON. Nothing was changed.'
-        : 'There are no rubrics and no learning outcomes in this file. Nothing was changed.',
-    )
-  }
-  return {
-    rubricDrafts: rubricsFound.kind === 'read' ? rubricsFound.found : [],
-    outcomeDrafts: outcomesFound.kind === 'read' ? outcomesFound.found : [],
-    passedOver: [],
-  }
-}
-
-async function insertOutcomes(tx: Db, actor: Actor, drafts: readonly OutcomeDraft[]): Promise<number> {
-  if (drafts.length === 0) return 0
-  const from = await tx.$count(outcomes, eq(outcomes.seminarId, actor.seminar.id))
-  const rows = await tx
-    .insert(outcomes)
-    .values(
-      drafts.slice(0, 2000).map((o, i) => ({
-        seminarId: actor.seminar.id,
-        identifier: o.identifier.slice(0, 200),
-        code: o.code.slice(0, 60),
-        statement: o.statement.slice(0, 2000),
-        position: from + i,
-      })),
-    )
-    .onConflictDoNothing()
-    .returning({ id: outcomes.id })
-  return rows.length
 }

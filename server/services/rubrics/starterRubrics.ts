@@ -13,7 +13,7 @@ const criterion = (
   scope: 'own',
   weight: 1,
   suggestFrom,
-  outcome: null,
+  outcomes: [],
   levels: steps.map(([points, name, descriptor]) => ({
     title: name,
     points: points * 100,

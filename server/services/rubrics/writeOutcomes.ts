@@ -1,7 +1,7 @@
 import { and, count, eq, max, sql } from 'drizzle-orm'
 import { nothingHere, type Actor } from '#server/access/seminar'
 import type { Database, Db } from '#server/database/client'
-import { outcomes, rubricCriteria } from '#server/database/schema'
+import { criterionOutcomes, outcomes } from '#server/database/schema'
 import { Problem } from '#server/http/problem'
 import { noteActs } from '#server/services/auditTrail'
 import { withIdempotency } from '#server/services/idempotency'
@@ -79,8 +79,8 @@ export const changeOutcome = (
 async function counted(tx: Db, row: typeof outcomes.$inferSelect): Promise<OutcomeView> {
   const [linked] = await tx
     .select({ n: count() })
-    .from(rubricCriteria)
-    .where(and(eq(rubricCriteria.seminarId, row.seminarId), eq(rubricCriteria.outcomeId, row.id)))
+    .from(criterionOutcomes)
+    .where(eq(criterionOutcomes.outcomeId, row.id))
   return { ...viewOf(row), criteria: linked!.n }
 }
 

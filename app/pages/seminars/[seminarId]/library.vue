@@ -43,7 +43,7 @@ const begin = () =>
               scope: 'own',
               weight: 1,
               suggestFrom: null,
-              outcome: null,
+              outcomes: [],
               levels: [level('Begins', 1), level('Gets there', 3), level('Excels', 5)],
             },
           ],
@@ -106,7 +106,9 @@ const copy = (r: LibraryRubric) =>
             scope: c.scope,
             weight: c.weight,
             suggestFrom: c.suggestFrom,
-            outcome: data.value?.outcomes.find(o => o.id === c.outcomeId)?.identifier ?? null,
+            outcomes: (data.value?.outcomes ?? [])
+              .filter(o => c.outcomeIds.includes(o.id))
+              .map(o => o.identifier),
             levels: c.levels.map(({ title, points: p, pointsFrom, descriptor }) => ({
               title,
               points: p,

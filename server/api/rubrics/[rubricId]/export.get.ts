@@ -1,6 +1,6 @@
 import { requireRubricOwner } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { exportRubric } from '#server/services/rubrics/rubrics'
+import { exportRubric } from '#server/services/rubrics/exchangeRubrics'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
 export default route(markingEndpoints.exportRubric, async ({ event, db, params, query, now }) =>

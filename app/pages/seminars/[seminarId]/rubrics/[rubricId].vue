@@ -28,7 +28,7 @@ const toDraft = (): RubricDraft => ({
     scope: c.scope,
     weight: c.weight,
     suggestFrom: c.suggestFrom,
-    outcome: data.value?.outcomes.find(o => o.id === c.outcomeId)?.identifier ?? null,
+    outcomes: (data.value?.outcomes ?? []).filter(o => c.outcomeIds.includes(o.id)).map(o => o.identifier),
     levels: c.levels.map(l => ({
       title: l.title,
       points: l.points,
@@ -43,7 +43,7 @@ const NOT_READ = 0 // no rubric has this revision
 const stored = () => ({ version: entry.value?.revision ?? NOT_READ, body: toDraft(), savedBy: null })
 const edit: SharedEdit<RubricDraft> = useSharedEdit<RubricDraft>({
   stored: stored(),
-  draftKey: `jovrel:rubric:${route.params.rubricId}`,
+  draftKey: `jovrel:rubric-of-outcomes:${route.params.rubricId}`,
   auto: () => givenUnder.value === 0 && faults.value.length === 0,
   theirsOf: theirs => {
     const { revision, rubric } = theirs as { readonly revision: number; readonly rubric: RubricDraft } // as the server refuses it

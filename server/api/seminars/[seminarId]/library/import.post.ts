@@ -1,6 +1,6 @@
 import { requireManager } from '#server/access/seminar'
 import { route } from '#server/http/route'
-import { importToLibrary } from '#server/services/rubrics/rubrics'
+import { importToLibrary } from '#server/services/rubrics/exchangeRubrics'
 import * as markingEndpoints from '#shared/marking/endpoints'
 
 export default route(markingEndpoints.importRubric, async ({ event, db, params, body, now }) =>
