@@ -3,12 +3,12 @@ import { comparePages } from '#core/kinds/wiki/comparePages'
 import { spread, type Runs } from '#core/kinds/wiki/followAuthors'
 import { PageReader, shapeOf, textNodes, wordsIn } from '#core/kinds/wiki/pageText'
 import { joinText } from '#core/kinds/wiki/changedText'
+import type { PlacedBlock } from '#core/kinds/wiki/tablesIn'
 import type { RichNode } from '#core/contributing/richText'
 
 /** A block with its words by where they came from. */
-export interface AuthoredBlock {
+export interface AuthoredBlock extends PlacedBlock {
   readonly node: RichNode
-  readonly path: readonly string[]
   readonly runs: ReadonlyArray<{
     readonly origin: string
     readonly nodes: readonly RichNode[]
@@ -57,18 +57,24 @@ function compare(before: RichNode, after: RichNode): Compared {
   }
 }
 
+const spanOf = (value: unknown) => (typeof value === 'number' && value > 1 ? value : 1)
+
 function authors(doc: RichNode, origins: Runs): AuthoredBlock[] {
   const { tokens } = reader.read(doc)
   const from = spread(origins, tokens.length)
   const blocks: Array<{
     node: RichNode
     path: string[]
+    join: number
+    spans: PlacedBlock['spans']
     runs: Array<{ origin: string; nodes: RichNode[]; words: number }>
   }> = []
   tokens.forEach((token, i) => {
     if (token.kind === 'block') {
-      const { node, path } = shapeOf(token)
-      blocks.push({ node, path: path.map(p => p.type), runs: [] })
+      const { node, path, join } = shapeOf(token)
+      const cell = path.find(p => p.type === 'tableCell' || p.type === 'tableHeader')
+      const spans = cell ? { columns: spanOf(cell.attrs?.colspan), rows: spanOf(cell.attrs?.rowspan) } : null
+      blocks.push({ node, path: path.map(p => p.type), join, spans, runs: [] })
       return
     }
     const block = blocks.at(-1)

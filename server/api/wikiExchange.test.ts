@@ -2,12 +2,14 @@ import { and, eq } from 'drizzle-orm'
 import { strFromU8, unzipSync } from 'fflate'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 } from 'uuid'
-import type { Overlaps, PageView, WikiShares, WikiView } from '#shared/kinds/wiki/wiki'
+import type { Overlaps, PageView, WikiImported, WikiShares, WikiView } from '#shared/kinds/wiki/wiki'
 import type { RecordView } from '#shared/marking/desk'
 import * as t from '#server/database/schema'
 import type { Client } from '#server/testing/server'
 import { testWorld, type World } from '#server/testing/world'
 
+const PIXEL =
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=='
 type Refused = {
   readonly code: string
   readonly detail: string
@@ -109,6 +111,29 @@ describe('a wiki that travels and is marked', () => {
       expect(to.doc, title).toEqual(from.doc)
       expect(to.number).toBe(1)
     }
+    // a picture comes along, and what a page has no place for is said
+    const picture = { id: v7(), name: '1-moles.png', base64: PIXEL, transcript: null }
+    expect((await liv.send('POST', `/api/activities/${world.city.id}/files`, picture)).status).toBe(200)
+    const pictured = await liv.json<WikiImported>('POST', `/api/activities/${world.city.id}/wiki/import`, {
+      key: v7(),
+      groupId: other,
+      files: [
+        {
+          name: 'site/Pictured.md',
+          text: '# Pictured\n\n![two moles](../pictures/1-moles.png) ![gone](gone.png)\n\n- [x] done\n\n```\na\n  b\n```',
+        },
+      ],
+      pictures: [{ path: 'pictures/1-moles.png', fileId: picture.id }],
+    })
+    expect(pictured.body.left).toEqual([
+      '“site/Pictured.md”: One picture is not among the files; what it shows is kept in words.',
+    ])
+    const shown = await read('liv', pictured.body.pages[0]!.id)
+    expect(shown.html).toContain(`<img src="/api/files/${picture.id}" alt="two moles"`)
+    expect(shown.html).toContain('☑ done')
+    expect(shown.html).toContain('<code>  b</code>')
+    const others = await as('ines')
+    expect((await others.send('GET', `/api/files/${picture.id}`)).status).toBe(200)
     const refused = await liv.json<Refused>('POST', `/api/activities/${world.city.id}/wiki/import`, {
       key: v7(),
       groupId: other,

@@ -1,45 +1,50 @@
 <script setup lang="ts">
+import { tablesIn } from '#core/kinds/wiki/tablesIn'
 import type { AuthorView } from '#shared/contributing/thread'
 import type { AuthoredBlock } from '~/workers/pages.worker'
-import { InlineNodes } from './InlineNodes'
+import AuthoredRuns from './AuthoredRuns.vue'
 import PageBlock from './PageBlock.vue'
-import { toneOf } from './memberTones'
 
-/** A page with every word under its writer: tone, line and initials together, so that colour alone tells nothing. */
+/** A page with every word under its writer, a table cell by cell. */
 const props = defineProps<{
   blocks: readonly AuthoredBlock[]
   authorOf: (origin: string) => AuthorView | null
   members: readonly AuthorView[]
   /** The one whose words alone are shaded. */ only?: string | null
 }>()
-const runsOf = (block: AuthoredBlock) =>
-  block.runs.reduce<Array<{ author: AuthorView | null; nodes: AuthoredBlock['runs'][number]['nodes'][] }>>(
-    (list, run) => {
-      const author = props.authorOf(run.origin)
-      const last = list.at(-1)
-      if (last && last.author?.id === author?.id) last.nodes.push(run.nodes)
-      else list.push({ author, nodes: [run.nodes] })
-      return list
-    },
-    [],
-  )
-const shaded = (author: AuthorView | null) => author !== null && (!props.only || props.only === author.id)
+const parts = computed(() => tablesIn(props.blocks))
+const runs = computed(() => ({ authorOf: props.authorOf, members: props.members, only: props.only }))
+/** Containers within the cell alone: the cell is drawn by the table. */
+const within = (block: AuthoredBlock) => block.path.slice(block.path.indexOf('table') + CELL_DEPTH)
+const CELL_DEPTH = 3 // table, row, cell
 </script>
 
 <template>
   <div class="authored">
-    <PageBlock v-for="(b, i) in blocks" :key="i" :node="b.node" :path="b.path">
-      <span
-        v-for="(run, k) in runsOf(b)"
-        :key="k"
-        class="run"
-        :class="{ on: shaded(run.author) }"
-        :style="shaded(run.author) ? toneOf(members, run.author!.id) : undefined"
-        :title="run.author?.name ?? 'nobody who is here'"
-        ><i v-if="shaded(run.author)" class="who">{{ run.author!.initials }}</i
-        ><InlineNodes v-for="(nodes, n) in run.nodes" :key="n" :nodes="nodes"
-      /></span>
-    </PageBlock>
+    <template v-for="(part, i) in parts" :key="i">
+      <PageBlock v-if="part.kind === 'block'" :node="part.block.node" :path="part.block.path">
+        <AuthoredRuns :block="part.block" v-bind="runs" />
+      </PageBlock>
+      <div v-else class="wide">
+        <table>
+          <tbody>
+            <tr v-for="(row, r) in part.rows" :key="r">
+              <component
+                :is="cell.isHeader ? 'th' : 'td'"
+                v-for="(cell, c) in row"
+                :key="c"
+                :colspan="cell.columns"
+                :rowspan="cell.rows"
+              >
+                <PageBlock v-for="(b, n) in cell.blocks" :key="n" :node="b.node" :path="within(b)">
+                  <AuthoredRuns :block="b" v-bind="runs" />
+                </PageBlock>
+              </component>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </template>
   </div>
 </template>
 
@@ -48,17 +53,27 @@ const shaded = (author: AuthorView | null) => author !== null && (!props.only ||
   display: grid;
   gap: 0.7em;
 }
-.run.on {
-  background: color-mix(in srgb, var(--tone) 16%, transparent);
-  border-bottom: 2px solid var(--tone);
-  box-decoration-break: clone;
-  -webkit-box-decoration-break: clone;
+.wide {
+  overflow-x: auto;
 }
-.who {
-  font: 650 0.625rem/1 var(--ui);
-  color: var(--ink-2);
-  vertical-align: 6px;
-  margin-right: 2px;
-  font-style: normal;
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  border: 1px solid var(--line);
+  padding: 4px 8px;
+  text-align: start;
+  vertical-align: top;
+  min-width: 4rem;
+}
+th {
+  background: var(--sunken);
+}
+table :deep(.block) {
+  font: 400 0.875rem/1.45 var(--ui);
+}
+th :deep(.block) {
+  font-weight: 600;
 }
 </style>

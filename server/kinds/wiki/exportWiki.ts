@@ -176,6 +176,9 @@ nav ul {
 a {
   color: #1c4b48;
 }
+code {
+  white-space: pre-wrap;
+}
 .wanted {
   border-bottom: 1px dashed #a0522d;
 }

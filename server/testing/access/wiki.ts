@@ -39,7 +39,7 @@ export const WIKI_ROUTES: readonly Row[] = [
   {
     endpoint: wikiEndpoints.importPages,
     path: city('/wiki/import'),
-    body: () => ({ key: key(), groupId: key(), files: [{ name: 'a.md', text: '# A' }] }),
+    body: () => ({ key: key(), groupId: key(), files: [{ name: 'a.md', text: '# A' }], pictures: [] }),
     expected: [401, 404, 403, 404, 404, 404, 404],
   },
   { endpoint: wikiEndpoints.readPage, path: chain(), expected: OF_GROUP() },

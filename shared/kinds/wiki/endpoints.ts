@@ -41,7 +41,7 @@ export const downloadWiki = endpoint({
 export const importPages = endpoint({
   method: 'POST',
   path: '/api/activities/:activityId/wiki/import',
-  summary: 'Brings pages into a wiki from a file; a trial changes nothing',
+  summary: 'Imports pages into a wiki from Markdown files, with their pictures',
   params: ActivityParams,
   body: WikiImport,
   largest: 8_000_000,

@@ -188,14 +188,21 @@ export const WikiImport = z.object({
   key: z.uuid(),
   groupId: z.uuid().nullable(),
   files: z
-    .array(z.object({ name: z.string().max(200), text: z.string().max(1_000_000) }))
+    .array(z.object({ name: z.string().max(300), text: z.string().max(1_000_000) }))
     .min(1)
     .max(100),
+  // pictures that came with the files and were uploaded before, by their path beside the pages
+  pictures: z
+    .array(z.object({ path: z.string().max(300), fileId: z.uuid() }))
+    .max(200)
+    .default([]),
 })
 export type WikiImport = z.infer<typeof WikiImport>
 export const WikiImported = z.object({
   pages: z.array(z.object({ id: z.uuid(), title: z.string(), isNew: z.boolean() })),
+  left: z.array(z.string()), // what a page has no place for, in sentences
 })
+export type WikiImported = z.infer<typeof WikiImported>
 
 /** What each member put in. */
 export const WikiShares = z.object({

@@ -1,5 +1,6 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { RichNode } from '#core/contributing/richText'
+import { plainText, type RichNode } from '#core/contributing/richText'
 import { readMarkdownPage } from './readPage'
 import { pageMarkdown } from './writePage'
 
@@ -133,6 +134,64 @@ describe('a page as Markdown', () => {
         p(text('one'), { type: 'hardBreak' }, text('two')),
       ],
     ],
+    [
+      'code over several lines, with its indents, and a line of it within words',
+      [
+        p(text('So:')),
+        p(text('for hull in roll:', 'code')),
+        { type: 'paragraph' },
+        p(text('    toll(hull) `twice`', 'code')),
+        p(text('and '), text('toll', 'code'), text(' again')),
+        {
+          type: 'bulletList',
+          content: [{ type: 'listItem', content: [p(text('in a list')), p(text('x = 1', 'code'))] }],
+        },
+      ],
+    ],
+    [
+      'tasks, open and done, and a task that begins with a bold word',
+      [
+        {
+          type: 'bulletList',
+          content: [
+            { type: 'listItem', content: [p(text('☐ read the roll'))] },
+            { type: 'listItem', content: [p(text('☑ measure the stairs'))] },
+            { type: 'listItem', content: [p(text('☐ '), text('ask', 'bold'), text(' the pilot'))] },
+            { type: 'listItem', content: [p(text('no task'))] },
+          ],
+        },
+      ],
+    ],
+    [
+      'underlined, raised and lowered letters, and words of another language',
+      [
+        p(
+          text('un', 'underline'),
+          text('der, m'),
+          text('2', 'superscript'),
+          text(' and H'),
+          text('2', 'bold', 'subscript'),
+          text('O, '),
+          { ...text('ميناء'), marks: [{ type: 'language', attrs: { lang: 'ar' } }] },
+        ),
+      ],
+    ],
+    [
+      'lines within a cell',
+      [
+        {
+          type: 'table',
+          content: [
+            {
+              type: 'tableRow',
+              content: [
+                { type: 'tableHeader', content: [p(text('one'), { type: 'hardBreak' }, text('two'))] },
+              ],
+            },
+          ],
+        },
+      ],
+    ],
     ['other scripts', [p(text('ميناء и гавань 港 e\u0301 🐟'))]],
   ])('comes back as it was: %s', (_, content) => {
     expect(back({ type: 'doc', content })).toEqual({ type: 'doc', content })
@@ -148,9 +207,114 @@ describe('a page as Markdown', () => {
       p(text('two moles')),
     ])
   })
+  it('takes pictures whose files are there, as blocks of their own, wherever they stood', () => {
+    const at = (url: string) => (url.startsWith('pictures/') ? `/api/files/${url.slice(9, -4)}` : null)
+    const image = (n: number, alt: string): RichNode => ({
+      type: 'image',
+      attrs: { src: `/api/files/${n}`, alt },
+    })
+    const read = (markdown: string) => readMarkdownPage('x.md', markdown, at)
+    expect(read('before ![moles](pictures/1.png) after').doc.content).toEqual([
+      p(text('before ')),
+      image(1, 'moles'),
+      p(text(' after')),
+    ])
+    expect(read('![moles][m]\n\n[m]: pictures/1.png').doc.content).toEqual([image(1, 'moles')])
+    expect(read('## Moles ![moles](pictures/1.png)').doc.content).toEqual([
+      { type: 'heading', attrs: { level: 3 }, content: [text('Moles ')] },
+      image(1, 'moles'),
+    ])
+    expect(read('- ![moles](pictures/1.png)').doc.content).toEqual([
+      {
+        type: 'bulletList',
+        content: [{ type: 'listItem', content: [{ type: 'paragraph' }, image(1, 'moles')] }],
+      },
+    ])
+    const page: RichNode = { type: 'doc', content: [p(text('two')), image(1, 'moles'), image(2, '')] }
+    expect(
+      readMarkdownPage(
+        'x.md',
+        pageMarkdown(page, { ...places, picture: src => `pictures/${src.at(-1)}.png` }),
+        at,
+      ).doc,
+    ).toEqual(page)
+  })
+  it('counts what a page has no place for', () => {
+    const { doc, left } = readMarkdownPage(
+      'x.md',
+      '![one](a.png) ![two][b] [roll](roll.pdf) [here](#part)\n\n4. four\n5. five\n\n| a | b |\n| --: | - |\n| 1 | 2 |\n\n[b]: b.png',
+    )
+    expect(left).toEqual({ pictures: 2, links: 2, numbers: 1, columns: 1 })
+    expect(plainText(doc)).toContain('one two roll here')
+  })
+  it('follows links by reference, and keeps all paragraphs of a footnote', () => {
+    const { doc } = readMarkdownPage(
+      'x.md',
+      '[mole][m] x[^1]\n\n[m]: The%20mole.md\n[^1]: A.\n\n    B.\n\n    C.',
+    )
+    expect(doc.content).toEqual([
+      p({ ...text('mole'), marks: [{ type: 'pageLink', attrs: { title: 'The mole' } }] }, text(' x'), {
+        type: 'footnote',
+        attrs: { text: 'A.', source: 'B. C.' },
+      }),
+    ])
+  })
+  it('loses no word on the way out and back, however words are marked and nested', () => {
+    const word = fc.constantFrom(
+      'mole',
+      'to*ll',
+      '_quay_',
+      '1.',
+      '#',
+      '<u>',
+      'a|b',
+      '`',
+      '&amp;',
+      '☐',
+      '[x]',
+      '港',
+      '~~',
+    )
+    const mark = fc.constantFrom('bold', 'italic', 'underline', 'strike', 'code', 'superscript', 'subscript')
+    const run = fc
+      .tuple(
+        fc.array(word, { minLength: 1, maxLength: 3 }),
+        fc.uniqueArray(mark, { maxLength: 2 }),
+        fc.constantFrom('', ' '),
+      )
+      .map(([words, marks, space]) => text(words.join(' ') + space, ...marks))
+    const paragraph = fc.array(run, { minLength: 1, maxLength: 4 }).map(runs => p(...runs))
+    const { block } = fc.letrec<{ block: RichNode }>(tie => ({
+      block: fc.oneof(
+        { depthSize: 'small', maxDepth: 3 },
+        paragraph,
+        fc.record({
+          type: fc.constant('blockquote'),
+          content: fc.array(tie('block'), { minLength: 1, maxLength: 2 }),
+        }),
+        fc
+          .array(fc.tuple(paragraph, fc.array(tie('block'), { maxLength: 1 })), {
+            minLength: 1,
+            maxLength: 3,
+          })
+          .map(items => ({
+            type: 'bulletList',
+            content: items.map(([first, more]) => ({ type: 'listItem', content: [first, ...more] })),
+          })),
+      ),
+    }))
+    fc.assert(
+      fc.property(fc.array(block, { minLength: 1, maxLength: 4 }), content => {
+        const doc = { type: 'doc', content }
+        const plain = (node: RichNode) => plainText(node).replace(/\s+/g, '')
+        expect(plain(back(doc))).toBe(plain(doc))
+      }),
+      { numRuns: 200 },
+    )
+  })
   it('takes its title from the first heading, else from its file', () => {
     expect(readMarkdownPage('a/The%20two_moles.md', 'Text.').title).toBe('The two moles')
-    expect(readMarkdownPage('x.md', '# The *chain*\n\nText.')).toEqual({
+    expect(readMarkdownPage('x.md', '# The *chain*\n\nText.')).toMatchObject({
       title: 'The chain',
       doc: { type: 'doc', content: [p(text('Text.'))] },
     })
