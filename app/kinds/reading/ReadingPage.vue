@@ -11,7 +11,8 @@ import { useMargin } from '~/kinds/reading/useMargin'
 import { usePaper } from '~/kinds/reading/usePaper'
 import { usePlayer } from '~/kinds/reading/usePlayer'
 import { draftKeyOf, useNoteComposer } from '~/kinds/reading/useNoteComposer'
-import { usePrintedReading } from '~/kinds/reading/usePrintedReading'
+import { isPrinting } from '~/composables/shell/printing'
+import { isPrintedWhole, usePrintedReading } from '~/kinds/reading/usePrintedReading'
 import { useReadingSize } from '~/kinds/reading/useReadingSize'
 import { useReadingNavigation } from '~/kinds/reading/useReadingNavigation'
 import { useKeys } from '~/composables/shell/useKeys'
@@ -20,6 +21,7 @@ import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
 import { useSeminarStore } from '~/stores/seminar'
 import { useThreadStore } from '~/stores/thread'
+import type { PartView } from '#shared/kinds/reading/reading'
 import ActivityPage from '~/components/contributing/ActivityPage.vue'
 import ArrivedBar from '~/components/contributing/ArrivedBar.vue'
 import AskedLine from './AskedLine.vue'
@@ -32,6 +34,7 @@ import PageStrip from './PageStrip.vue'
 import ReadBelow from './ReadBelow.vue'
 import ReadingFoot from './ReadingFoot.vue'
 import ReadingTools from './ReadingTools.vue'
+import RowPlace from './RowPlace.vue'
 import TextRow from './TextRow.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
@@ -78,7 +81,11 @@ const word = computed(() => {
   return 'Section'
 })
 const labelOf = (n: number) => `${word.value.toLowerCase()} ${parts.value[n - 1]?.label ?? n}`
-const { zoom, zoomBy, width } = useReadingSize(scroller, narrow)
+const { zoom, zoomBy, width, heightOf } = useReadingSize(scroller, narrow, scale =>
+  // words of an article are laid anew, pages of a paper are larger or smaller
+  navigation.restore(text.value?.form === 'paper' ? scale : 1),
+)
+const estimateOf = (part: PartView) => heightOf(text.value!.form, part)
 const closedPages = computed(() =>
   view.value?.writeFirst === 'page' && seminar.isStudent
     ? new Set(parts.value.map(p => p.number).filter(n => !navigation.hasOwn(n)))
@@ -230,40 +237,55 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
             preload="metadata"
             v-on="player.events"
           />
-          <TextRow
+          <RowPlace
             v-for="p in parts"
             :key="p.number"
-            :ref="row => navigation.keepRow(p.number, row)"
-            :part="p"
-            :text="text"
-            :paper="paper"
-            :html="store.html.get(p.number) ?? null"
-            :width="width"
-            :notes="margin.byPart.value.get(p.number) ?? NONE"
-            :passages="margin.passages.value.get(p.number) ?? NONE"
-            :chosen="within(composer.chosen.value, p)"
-            :found="within(found, p)"
-            :lit="litIn(p.number)"
-            :open-notes="openNotes"
-            :desk="desk"
-            :is-set="isSet(view, p.number)"
-            :closed="closedPages.has(p.number)"
-            :current-line-start="lineIn(p)"
-            :page="word"
-            :label-of="labelOf"
-            @words="choice.setWords"
+            :ref="place => navigation.keepPlace(p.number, place)"
+            v-slot="{ hold, keepRoom }"
+            :number="p.number"
+            :label="`${word} ${p.label}`"
+            :class="{ context: !isSet(view, p.number) }"
+            :estimate="estimateOf(p)"
+            :is-exact="text.form === 'paper'"
+            :narrow="narrow"
+            :always="isPrinting && isPrintedWhole(text)"
             @near="nearBy"
-            @pick="composer.pick"
-            @area="composer.noteArea(p.number, $event)"
-            @whole="composer.noteArea(p.number, { x: 0, y: 0, width: 1, height: 1 })"
-            @play="player.play"
-            @toggle="toggle"
-            @follow="follow"
-            @light="lit = $event ?? lit"
-            @settle="settle"
-            @tag="margin.tag.value = $event"
-            @jump="focusNote"
-          />
+          >
+            <TextRow
+              :ref="row => navigation.keepRow(p.number, row)"
+              :part="p"
+              :text="text"
+              :estimate="estimateOf(p)"
+              :paper="paper"
+              :html="store.html.get(p.number) ?? null"
+              :width="width"
+              :notes="margin.byPart.value.get(p.number) ?? NONE"
+              :passages="margin.passages.value.get(p.number) ?? NONE"
+              :chosen="within(composer.chosen.value, p)"
+              :found="within(found, p)"
+              :lit="litIn(p.number)"
+              :open-notes="openNotes"
+              :desk="desk"
+              :is-set="isSet(view, p.number)"
+              :closed="closedPages.has(p.number)"
+              :current-line-start="lineIn(p)"
+              :page="word"
+              :label-of="labelOf"
+              @hold="hold"
+              @room="keepRoom"
+              @words="choice.setWords"
+              @pick="composer.pick"
+              @area="composer.noteArea(p.number, $event)"
+              @whole="composer.noteArea(p.number, { x: 0, y: 0, width: 1, height: 1 })"
+              @play="player.play"
+              @toggle="toggle"
+              @follow="follow"
+              @light="lit = $event ?? lit"
+              @settle="settle"
+              @tag="margin.tag.value = $event"
+              @jump="focusNote"
+            />
+          </RowPlace>
           <LostNotes
             :notes="margin.lost.value"
             :desk="desk"

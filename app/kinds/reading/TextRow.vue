@@ -5,12 +5,10 @@ import type { PartView, ReadingView } from '#shared/kinds/reading/reading'
 import { caretAtPoint } from '~/kinds/reading/gapInText'
 import { PartText } from '~/kinds/reading/partText'
 import type { MarginNote } from '~/kinds/reading/useMargin'
-import { watchSight } from '~/kinds/reading/sight'
 import { sidenoteTops } from '~/kinds/reading/sidenoteTops'
 import type { OpenPaper } from '~/kinds/reading/usePaper'
 import { useTextOverlay, type Stretch } from '~/kinds/reading/useTextOverlay'
 import type { TalkDesk } from '~/components/contributing/talkDesk'
-import { isPrintedWhole } from './usePrintedReading'
 import SheetArticle from './SheetArticle.vue'
 import SheetPaper from './SheetPaper.vue'
 import SheetTranscript from './SheetTranscript.vue'
@@ -19,12 +17,13 @@ import TextOverlay from './TextOverlay.vue'
 import TextButton from '~/components/controls/TextButton.vue'
 
 /**
- * One page, section or stretch with its margin: lines under what was noted, a letter for each passage, and
- * the notes level with their words.
+ * What is drawn of one page, section or stretch and its margin: lines under what was noted, a letter for each passage, and
+ * the notes level with their words. It stands in a `RowPlace`, which keeps its room when it is out of sight.
  */
 const props = defineProps<{
   part: PartView
   text: NonNullable<ReadingView['text']>
+  /** Height of its text before it is drawn, as CSS. */ estimate: string
   paper: OpenPaper | null
   html: string | null
   width: number
@@ -43,7 +42,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   words: [part: number, words: PartText | null]
-  near: [part: number]
+  hold: [isHeld: boolean]
+  room: [margin: number]
   pick: [ids: readonly string[]]
   area: [area: { x: number; y: number; width: number; height: number }]
   play: [at: number]
@@ -55,50 +55,32 @@ const emit = defineEmits<{
   jump: [id: string]
   whole: []
 }>()
-const row = ref<HTMLElement | null>(null)
 const sheetBox = ref<HTMLElement | null>(null)
 const margin = ref<HTMLElement | null>(null)
 const sheet = ref<{
   part: (y: number, range: Range | null) => HTMLElement | null | Promise<HTMLElement | null>
   close: () => void
 } | null>(null)
-const inSight = ref(false)
-const held = ref(false) // something is being written between its lines: it stays, however far one scrolls
-const near = computed(() => inSight.value || held.value || (isPrinting.value && isPrintedWhole(props.text)))
 const failed = ref(false)
 let words: PartText | null = null
 
-// -- only what is about to be read is drawn
-let stopSight: (() => void) | undefined
-onMounted(() => {
-  const scroller = window.innerWidth > 1000 ? row.value!.closest('main') : null
-  stopSight = watchSight(row.value!, scroller, isInSight => {
-    inSight.value = isInSight
-    if (isInSight) emit('near', props.part.number)
-  })
-})
 let resized: ResizeObserver | undefined
 function watchSizes() {
   resized?.disconnect()
-  if (!near.value) return
   resized ??= new ResizeObserver(layAll)
   if (sheetBox.value) resized.observe(sheetBox.value)
   if (!margin.value) return
   resized.observe(margin.value)
   for (const at of margin.value.querySelectorAll(':scope > .at')) resized.observe(at)
 }
-onBeforeUnmount(() => {
-  stopSight?.()
-  resized?.disconnect()
-  emit('words', props.part.number, null)
+onMounted(() => {
+  watchSizes()
+  layAll()
 })
-const lastHeight = ref(0) // what is out of sight keeps its room
-watch(near, now => {
-  if (now) return
-  lastHeight.value = props.text.form === 'paper' ? 0 : (sheetBox.value?.offsetHeight ?? 0)
+onBeforeUnmount(() => {
+  resized?.disconnect()
   words = null
   emit('words', props.part.number, null)
-  clear()
 })
 function drawn(root: HTMLElement) {
   words = new PartText(root, props.part.start)
@@ -107,7 +89,7 @@ function drawn(root: HTMLElement) {
 }
 
 // -- lines and letters over the text
-const { laid, lay, clear } = useTextOverlay(
+const { laid, lay } = useTextOverlay(
   () => props,
   () => (words && sheetBox.value ? { words, box: sheetBox.value.getBoundingClientRect() } : null),
 )
@@ -127,12 +109,13 @@ const order = computed(() => {
 const tops = shallowRef<ReadonlyMap<string, number>>(new Map())
 const marginHeight = ref(0)
 function layMargin() {
-  if (!near.value || !margin.value || margin.value.offsetParent === null) return
+  if (!margin.value || margin.value.offsetParent === null) return
   const boxes = [...margin.value.querySelectorAll<HTMLElement>(':scope > .at')]
   const height = sheetBox.value?.offsetHeight ?? 0
   const placed = sidenoteTops(boxes, props.notes, laid.value.letters, height)
   tops.value = placed.tops
   marginHeight.value = placed.height
+  emit('room', placed.height)
 }
 let waits = 0
 function layAll() {
@@ -145,9 +128,9 @@ function layAll() {
 onBeforeUnmount(() => cancelAnimationFrame(waits))
 watch(
   () => [props.passages, props.chosen, props.found, props.lit],
-  () => near.value && layAll(),
+  () => layAll(),
 )
-watch([() => (near.value ? order.value : null), near], async () => {
+watch(order, async () => {
   await nextTick()
   watchSizes()
   layAll()
@@ -172,7 +155,7 @@ async function openAt(
   area: { y: number; height: number } | null,
 ): Promise<HTMLElement | null> {
   if (!sheet.value || !sheetBox.value) return null
-  held.value = true
+  emit('hold', true)
   if (area) return sheet.value.part((area.y + area.height) * props.width * (props.part.aspect ?? 1) + 4, null)
   if (!stretch || !words) return null
   const range = words.range(Math.max(words.start, stretch.start), Math.min(words.end, stretch.end))
@@ -184,23 +167,14 @@ defineExpose({
   openAt,
   close: () => {
     sheet.value?.close()
-    held.value = false
+    emit('hold', false)
   },
-  row,
 })
-/** Before its width is known, a page is as high as its column makes it. */
-const paperHeight = (aspect: number) =>
-  `calc(min(${props.width * aspect}px, var(--column) * ${aspect} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
-const BELOW_PAPER = 14 // pixels of the sheet's lower edge
-const estimated = computed(() =>
-  props.text.form === 'paper'
-    ? paperHeight(props.part.aspect ?? 1.4)
-    : `${Math.max(80, (props.part.words * 2.6 * 620) / Math.max(320, props.width))}px`,
+const leastHeight = computed(() =>
+  props.text.form === 'paper' || (props.text.form === 'article' && props.html === null)
+    ? props.estimate
+    : undefined,
 )
-const leastHeight = computed(() => {
-  if (near.value && props.text.form !== 'paper') return undefined
-  return lastHeight.value ? `${lastHeight.value}px` : estimated.value
-})
 const areas = computed(() => props.notes.filter(n => n.c.note.area))
 const linesOf = computed(() =>
   props.text.cues.filter(
@@ -211,126 +185,109 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
 </script>
 
 <template>
-  <section
-    ref="row"
-    class="row"
-    :class="[text.form, { set: isSet, context: !isSet }]"
-    :data-row="part.number"
-    :aria-label="`${page} ${part.label}`"
+  <div
+    class="text"
+    :class="[text.form, { context: !isSet }]"
+    :data-part="part.number"
+    tabindex="-1"
+    @click="clicked"
   >
-    <div class="text" :data-part="part.number" tabindex="-1" @click="clicked">
-      <header v-if="closed" class="runner">
-        <span v-if="closed">write a note here, and the others’ appear</span>
-      </header>
-      <div
-        ref="sheetBox"
-        class="sheet"
-        :lang="text.language ?? undefined"
-        data-words
-        :style="{ minHeight: leastHeight }"
-      >
-        <template v-if="near">
-          <SheetPaper
-            v-if="text.form === 'paper' && paper && !failed"
-            ref="sheet"
-            :open="paper"
-            :number="part.number"
-            :width="width"
-            :aspect="part.aspect ?? 1.4"
-            :drawn-only="part.drawnOnly"
-            @drawn="drawn"
-            @failed="failed = true"
-            @area="emit('area', $event)"
-          />
-          <SheetArticle
-            v-else-if="text.form === 'article' && html !== null"
-            ref="sheet"
-            :html="html"
-            @drawn="drawn"
-          />
-          <SheetTranscript
-            v-else-if="text.form === 'recording'"
-            ref="sheet"
-            :lines="linesOf"
-            :current-line-start="currentLineStart"
-            @drawn="drawn"
-            @play="emit('play', $event)"
-          />
-          <p v-if="failed" class="empty">
-            This page could not be drawn. Its notes stand beside it.
-            <TextButton @click="failed = false">try again</TextButton>
-          </p>
-          <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
-        </template>
-        <TextOverlay
-          class="no-print"
-          :glow="laid.glow"
-          :found="laid.found"
-          :chosen="laid.chosen"
-          :lines="laid.lines"
-          :letters="laid.letters"
-          :areas="near ? areas : []"
-          :lit="lit"
-          :width="width"
-          :height="width * (part.aspect ?? 1)"
-          @pick="emit('pick', $event)"
-        />
-        <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
-          This page is a picture. Draw a frame on it, or
-          <TextButton @click="emit('whole')">note the whole page</TextButton>.
-        </p>
-      </div>
-    </div>
-    <aside
-      ref="margin"
-      class="margin"
-      :style="{ minHeight: `${marginHeight}px` }"
-      :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`"
+    <header v-if="closed" class="runner">
+      <span v-if="closed">write a note here, and the others’ appear</span>
+    </header>
+    <div
+      ref="sheetBox"
+      class="sheet"
+      :lang="text.language ?? undefined"
+      data-words
+      :style="{ minHeight: leastHeight }"
     >
-      <div
-        v-for="{ note, passage } in near ? order : []"
-        :key="note.c.id"
-        class="at"
-        :data-note="note.c.id"
-        :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }"
-      >
-        <q v-if="isPrinting && note.c.note.passage" class="words">{{ note.c.note.passage.exact }}</q>
-        <SideNote
-          :note="note"
-          :letter="passage?.letter ?? null"
-          :desk="desk"
-          :open="isPrinting || openNotes.has(note.c.id)"
-          :lit="lit === note.c.id"
-          :target="targetOf(note)"
-          :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
-          @toggle="emit('toggle', note.c.id)"
-          @follow="emit('follow', note.c.id)"
-          @light="emit('light', $event ? note.c.id : null)"
-          @settle="emit('settle', note.c.id, $event)"
-          @tag="emit('tag', $event)"
-          @play="emit('play', $event)"
-          @jump="emit('jump', note.c.id)"
-        />
-      </div>
-    </aside>
-  </section>
+      <SheetPaper
+        v-if="text.form === 'paper' && paper && !failed"
+        ref="sheet"
+        :open="paper"
+        :number="part.number"
+        :width="width"
+        :aspect="part.aspect ?? 1.4"
+        :drawn-only="part.drawnOnly"
+        @drawn="drawn"
+        @failed="failed = true"
+        @area="emit('area', $event)"
+      />
+      <SheetArticle
+        v-else-if="text.form === 'article' && html !== null"
+        ref="sheet"
+        :html="html"
+        @drawn="drawn"
+      />
+      <SheetTranscript
+        v-else-if="text.form === 'recording'"
+        ref="sheet"
+        :lines="linesOf"
+        :current-line-start="currentLineStart"
+        @drawn="drawn"
+        @play="emit('play', $event)"
+      />
+      <p v-if="failed" class="empty">
+        This page could not be drawn. Its notes stand beside it.
+        <TextButton @click="failed = false">try again</TextButton>
+      </p>
+      <p v-else-if="text.form === 'article' && html === null" class="empty">…</p>
+      <TextOverlay
+        class="no-print"
+        :glow="laid.glow"
+        :found="laid.found"
+        :chosen="laid.chosen"
+        :lines="laid.lines"
+        :letters="laid.letters"
+        :areas="areas"
+        :lit="lit"
+        :width="width"
+        :height="width * (part.aspect ?? 1)"
+        @pick="emit('pick', $event)"
+      />
+      <p v-if="part.drawnOnly && desk.mayWrite" class="scan" data-not-text>
+        This page is a picture. Draw a frame on it, or
+        <TextButton @click="emit('whole')">note the whole page</TextButton>.
+      </p>
+    </div>
+  </div>
+  <aside
+    ref="margin"
+    class="margin"
+    :style="{ minHeight: `${marginHeight}px` }"
+    :aria-label="`Notes on ${page.toLowerCase()} ${part.label}`"
+  >
+    <div
+      v-for="{ note, passage } in order"
+      :key="note.c.id"
+      class="at"
+      :data-note="note.c.id"
+      :style="{ transform: `translateY(${tops.get(note.c.id) ?? 0}px)` }"
+    >
+      <q v-if="isPrinting && note.c.note.passage" class="words">{{ note.c.note.passage.exact }}</q>
+      <SideNote
+        :note="note"
+        :letter="passage?.letter ?? null"
+        :desk="desk"
+        :open="isPrinting || openNotes.has(note.c.id)"
+        :lit="lit === note.c.id"
+        :target="targetOf(note)"
+        :target-page="note.c.note.to ? labelOf(note.c.note.to.part) : null"
+        @toggle="emit('toggle', note.c.id)"
+        @follow="emit('follow', note.c.id)"
+        @light="emit('light', $event ? note.c.id : null)"
+        @settle="emit('settle', note.c.id, $event)"
+        @tag="emit('tag', $event)"
+        @play="emit('play', $event)"
+        @jump="emit('jump', note.c.id)"
+      />
+    </div>
+  </aside>
 </template>
 
+<style scoped src="./row.css" />
 <style scoped>
-.row {
-  /* of what scrolls, the one container: one for each page has them laid out one by one */
-  --column: calc(100cqi - var(--margin-width, 420px) - 2 * var(--gutter, 40px));
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) var(--margin-width, 420px);
-}
-.text {
-  background: var(--sheet);
-  padding: 0 var(--gutter, 40px);
-  min-width: 0;
-  overflow-x: auto;
-  overflow-y: hidden;
-  outline: none;
-}
 .runner {
   display: flex;
   justify-content: space-between;
@@ -347,23 +304,14 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   position: relative;
   padding-bottom: 14px;
 }
-.article .sheet,
-.recording .sheet {
+.text:is(.article, .recording) .sheet {
   padding-top: 14px;
-}
-.context .text {
-  background: color-mix(in srgb, var(--sheet) 60%, var(--paper));
 }
 .scan {
   font-size: 0.8125rem;
   color: var(--ink-2);
   padding: 6px 0;
   text-align: center;
-}
-.margin {
-  position: relative;
-  border-left: 1px solid var(--line);
-  background: var(--paper);
 }
 .at {
   position: absolute;
@@ -382,19 +330,6 @@ const targetOf = (n: MarginNote) => n.c.note.to?.passage.exact ?? null
   z-index: 5;
   text-indent: 0;
   font-size: 1rem;
-}
-@media (max-width: 1000px) {
-  .row {
-    --column: calc(100cqi - 2 * var(--gutter, 14px));
-    scroll-margin-top: var(--above, 0);
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .margin {
-    display: none;
-  }
-  .text {
-    padding: 0 var(--gutter, 14px);
-  }
 }
 @media print {
   .margin {

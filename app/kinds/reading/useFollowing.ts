@@ -25,8 +25,8 @@ export function useFollowing(
     }
     const cue = text()?.cues.find(c => c.start === start)
     const box = cue && drawn.lines(cue.start, cue.end)[0]
-    const edges = navigation.scroller.value?.getBoundingClientRect()
-    if (!box || !edges || (box.bottom <= edges.bottom - BELOW && box.top >= edges.top)) return
+    const edges = navigation.edges()
+    if (!box || (box.bottom <= edges.bottom - BELOW && box.top >= edges.top)) return
     const isStill = matchMedia('(prefers-reduced-motion: reduce)').matches
     navigation.bring(part, cue, ABOVE, isStill ? 'auto' : 'smooth')
   })

@@ -4,9 +4,10 @@ import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
 import { useThreadStore } from '~/stores/thread'
 import type { useChoice } from './useChoice'
+import { useReadingScroll } from './useReadingScroll'
 import type { MarginNote, useMargin } from './useMargin'
 
-export type Row = InstanceType<typeof TextRow>
+type Row = InstanceType<typeof TextRow>
 const isWriting = () => document.activeElement?.closest('[contenteditable="true"], input, textarea') != null
 const MOST_FRAMES = 240 // that a page is waited for
 
@@ -23,16 +24,15 @@ export function useReadingNavigation(
   const thread = useThreadStore()
   const notices = useNotices()
   const parts = computed(() => store.view?.text?.parts ?? [])
-  const scroller = ref<HTMLElement | null>(null)
-  const rows = new Map<number, Row>()
+  const scroll = useReadingScroll(choice.drawn)
+  const { scroller, narrow, here, edges } = scroll
+  const rows = new Map<number, Row>() // of those that are drawn
   const keepRow = (n: number, row: unknown) => {
     if (row) rows.set(n, row as Row)
     else rows.delete(n)
   }
-  const here = ref(1) // the page that is being read
   const lit = ref<string | null>(null) // the note one is at
   const openNotes = reactive(new Set<string>())
-  const narrow = ref(false) // no room for a margin
   const found = shallowRef<ReadonlyArray<{ readonly start: number; readonly end: number }>>([]) // lit up in the text
   const partAt = (offset: number) => parts.value.findLast(p => p.start <= offset)?.number ?? 1
   const endPartOf = (end: number, part: number) => parts.value.findLast(p => p.start < end)?.number ?? part
@@ -45,7 +45,7 @@ export function useReadingNavigation(
   }
   /** Brings a page into view and waits until its words are there. */
   async function show(part: number) {
-    rows.get(part)?.row?.scrollIntoView({ block: 'start' })
+    scroll.places.get(part)?.row?.scrollIntoView({ block: 'start' })
     here.value = part
     await drawn(part)
   }
@@ -57,11 +57,7 @@ export function useReadingNavigation(
     behavior: ScrollBehavior = 'auto',
   ) {
     const box = choice.drawn.get(part)?.lines(start, end)[0]
-    if (box && scroller.value)
-      scroller.value.scrollBy({
-        top: box.top - scroller.value.getBoundingClientRect().top - below_,
-        behavior,
-      })
+    if (box) scroll.scrollBy(box.top - edges().top - below_, behavior)
   }
   /** Lights words up and brings them into view. */
   async function lightUp(span: { readonly start: number; readonly end: number }) {
@@ -94,7 +90,6 @@ export function useReadingNavigation(
       return
     }
     const box = at ? choice.drawn.get(part)?.lines(at.start, at.end)[0] : undefined
-    const edges = () => scroller.value!.getBoundingClientRect()
     if (at && box && scroller.value && (box.top < edges().top + 60 || box.bottom > edges().bottom - 120))
       bring(part, at, 180)
     if (isWriting()) return // whoever has begun to write meanwhile keeps the caret
@@ -138,20 +133,12 @@ export function useReadingNavigation(
     await lightUp(to.toAt)
   }
 
-  let scrolling = 0
-  function scrolled() {
-    cancelAnimationFrame(scrolling)
-    scrolling = requestAnimationFrame(() => {
-      const top = (scroller.value?.getBoundingClientRect().top ?? 0) + 90
-      for (const [n, row] of rows) {
-        const box = row.row?.getBoundingClientRect()
-        if (box && box.top <= top && box.bottom > top) here.value = n
-      }
-    })
-  }
-  onBeforeUnmount(() => cancelAnimationFrame(scrolling))
   return {
     scroller,
+    scrolled: scroll.scrolled,
+    restore: scroll.restore,
+    edges,
+    keepPlace: scroll.keepPlace,
     rows,
     keepRow,
     here,
@@ -170,6 +157,5 @@ export function useReadingNavigation(
     nextOwn,
     hasOwn,
     follow,
-    scrolled,
   }
 }

@@ -1,12 +1,23 @@
 import type { Ref } from 'vue'
+import type { PartView } from '#shared/kinds/reading/reading'
 
 const LEAST_ZOOM = 0.6
 const MOST_ZOOM = 3
 const NARROW = 1000 // pixels of the window up to which there is no margin beside the text
+const USUAL_ASPECT = 1.4 // height over width of a page that does not say
+const BELOW_PAPER = 14 // pixels of the sheet's lower edge
 const PAGE_WIDTH = { least: 280, most: 640 } // pixels, before zooming
 
-/** How wide the pages of a reading are drawn, in pixels, after its column and the reader's zoom. */
-export function useReadingSize(scroller: Ref<HTMLElement | null>, narrow: Ref<boolean>) {
+/**
+ * How wide the pages of a reading are drawn, in pixels, after its column and the reader's zoom.
+ *
+ * @param resized told how much wider pages are than they were, once they stand there
+ */
+export function useReadingSize(
+  scroller: Ref<HTMLElement | null>,
+  narrow: Ref<boolean>,
+  resized: (scale: number) => void,
+) {
   const zoom = ref(1)
   const column = ref(690)
   const zoomBy = (factor: number) => {
@@ -24,6 +35,7 @@ export function useReadingSize(scroller: Ref<HTMLElement | null>, narrow: Ref<bo
     if (!text) return
     column.value = text.clientWidth - 2 * Number.parseFloat(getComputedStyle(text).paddingLeft || '0')
   }
+  watch([width, column, narrow], ([now], [before]) => resized(now / before), { flush: 'post' })
   let sized: ResizeObserver | undefined
   onMounted(() => {
     measure() // before a page is gone to
@@ -31,5 +43,11 @@ export function useReadingSize(scroller: Ref<HTMLElement | null>, narrow: Ref<bo
     if (scroller.value) sized.observe(scroller.value)
   })
   onBeforeUnmount(() => sized?.disconnect())
-  return { zoom, zoomBy, width }
+  /** How high a part will be, as CSS: before its width is known, a page of a paper is as high as its column makes it. */
+  function heightOf(form: string, { aspect, words }: PartView): string {
+    if (form !== 'paper') return `${Math.max(80, (words * 2.6 * 620) / Math.max(320, width.value))}px`
+    const tall = aspect ?? USUAL_ASPECT
+    return `calc(min(${width.value * tall}px, var(--column) * ${tall} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
+  }
+  return { zoom, zoomBy, width, heightOf }
 }
