@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test'
 import * as t from '#server/database/schema'
 import type { World } from '#server/testing/world'
 import { choose } from './chooseWords'
-import { expect, open, test } from './fixtures'
+import { drawn, expect, open, test } from './fixtures'
 import { ODD_PASSAGES, passageOf, setOddText } from './oddText'
 
 const pathOf = (world: World, activityId: string) => `/seminars/${world.seminar.id}/activities/${activityId}`
@@ -192,6 +192,49 @@ test('on a phone a reading opens at its first set page, and its pages stay at ha
   await pages.getByRole('button', { name: /^Page 6,/ }).tap()
   await expect(liv.locator('[data-row="6"]')).toBeInViewport()
   await expect(pages).toBeInViewport()
+})
+
+test('zooming, a smaller window and a turned tablet leave a reader at the same words', async ({
+  as,
+  world,
+}) => {
+  const liv = await as('liv', { width: 1280, height: 800 })
+  await open(liv, pathOf(world, world.roll.id))
+  const line = liv.locator('.words span', { hasText: 'A toll is usually taken' }).first()
+  await expect(line).toBeAttached()
+  // the line comes to where one reads
+  await line.evaluate(l => l.scrollIntoView({ block: 'start' }))
+  await liv.mouse.move(500, 400)
+  await liv.mouse.wheel(0, -60)
+  const top = async () => {
+    await drawn(liv)
+    return (await line.boundingBox())!.y
+  }
+  let before = Number.NaN
+  const isStill = async () => {
+    const last = before
+    before = await top()
+    return before === last
+  }
+  await expect.poll(isStill).toBe(true)
+  await liv.getByRole('button', { name: 'Larger' }).click()
+  await liv.getByRole('button', { name: 'Larger' }).click()
+  await expect(liv.getByText('144 %')).toBeVisible()
+  await expect.poll(async () => Math.abs((await top()) - before)).toBeLessThan(40) // pixels: a line and a half
+  // on a tablet the page scrolls, under its list of pages
+  await liv.setViewportSize({ width: 820, height: 800 })
+  await expect(line).toBeInViewport()
+  await liv.setViewportSize({ width: 1280, height: 800 })
+  await expect.poll(async () => Math.abs((await top()) - before)).toBeLessThan(40)
+})
+
+test('on a phone the list of pages follows whoever scrolls', async ({ as, world }) => {
+  const liv = await as('liv', { width: 390, height: 800, touch: true })
+  await open(liv, pathOf(world, world.roll.id))
+  const pages = liv.getByRole('navigation', { name: 'Pages' })
+  await expect(pages.getByRole('button', { name: /^Page 3,/ })).toHaveAttribute('aria-current', 'page')
+  await liv.locator('[data-row="5"]').evaluate(row => row.scrollIntoView({ block: 'start' }))
+  await expect(pages.getByRole('button', { name: /^Page 5,/ })).toHaveAttribute('aria-current', 'page')
 })
 
 test('a recording plays while its transcript follows; its notes know their time', async ({ as, world }) => {

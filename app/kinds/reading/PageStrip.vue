@@ -212,6 +212,12 @@ svg {
   padding-left: 4px;
   width: calc(100% + 4px);
 }
+@media (min-width: 1001px) {
+  /* a long text has hundreds of pages: those out of sight are not laid out */
+  .pg {
+    content-visibility: auto;
+  }
+}
 @media (max-width: 1000px) {
   .strip {
     border-right: 0;

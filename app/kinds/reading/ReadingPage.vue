@@ -13,7 +13,7 @@ import { usePlayer } from '~/kinds/reading/usePlayer'
 import { draftKeyOf, useNoteComposer } from '~/kinds/reading/useNoteComposer'
 import { isPrinting } from '~/composables/shell/printing'
 import { isPrintedWhole, usePrintedReading } from '~/kinds/reading/usePrintedReading'
-import { useReadingSize } from '~/kinds/reading/useReadingSize'
+import { useReadingSize, USUAL_ASPECT } from '~/kinds/reading/useReadingSize'
 import { useReadingNavigation } from '~/kinds/reading/useReadingNavigation'
 import { useKeys } from '~/composables/shell/useKeys'
 import { useTimes } from '~/composables/planning/useTimes'
@@ -21,7 +21,6 @@ import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
 import { useSeminarStore } from '~/stores/seminar'
 import { useThreadStore } from '~/stores/thread'
-import type { PartView } from '#shared/kinds/reading/reading'
 import ActivityPage from '~/components/contributing/ActivityPage.vue'
 import ArrivedBar from '~/components/contributing/ArrivedBar.vue'
 import AskedLine from './AskedLine.vue'
@@ -83,9 +82,8 @@ const word = computed(() => {
 const labelOf = (n: number) => `${word.value.toLowerCase()} ${parts.value[n - 1]?.label ?? n}`
 const { zoom, zoomBy, width, heightOf } = useReadingSize(scroller, narrow, scale =>
   // words of an article are laid anew, pages of a paper are larger or smaller
-  navigation.restore(text.value?.form === 'paper' ? scale : 1),
+  navigation.restore(text.value?.form === 'paper' ? scale : null),
 )
-const estimateOf = (part: PartView) => heightOf(text.value!.form, part)
 const closedPages = computed(() =>
   view.value?.writeFirst === 'page' && seminar.isStudent
     ? new Set(parts.value.map(p => p.number).filter(n => !navigation.hasOwn(n)))
@@ -237,6 +235,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
             preload="metadata"
             v-on="player.events"
           />
+          <div class="row ruler" aria-hidden="true"><div class="text" /></div>
           <RowPlace
             v-for="p in parts"
             :key="p.number"
@@ -245,8 +244,8 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
             :number="p.number"
             :label="`${word} ${p.label}`"
             :class="{ context: !isSet(view, p.number) }"
-            :estimate="estimateOf(p)"
-            :is-exact="text.form === 'paper'"
+            :height="heightOf(text.form, p)"
+            :aspect="text.form === 'paper' ? (p.aspect ?? USUAL_ASPECT) : null"
             :narrow="narrow"
             :always="isPrinting && isPrintedWhole(text)"
             @near="nearBy"
@@ -255,7 +254,7 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
               :ref="row => navigation.keepRow(p.number, row)"
               :part="p"
               :text="text"
-              :estimate="estimateOf(p)"
+              :height="heightOf(text.form, p)"
               :paper="paper"
               :html="store.html.get(p.number) ?? null"
               :width="width"
@@ -351,7 +350,13 @@ const heatTo = computed(() => `${base.value}/activities/${activity.value.id}/hea
   </ActivityPage>
 </template>
 
+<style scoped src="./row.css" />
 <style scoped>
+/* tells how wide a text is where none is drawn yet */
+.ruler {
+  height: 0;
+  overflow: hidden;
+}
 .alone {
   padding: 40px 20px;
   max-width: 40rem;
@@ -387,7 +392,6 @@ main {
   position: relative;
   outline: none;
   background: var(--sheet);
-  container-type: inline-size;
 }
 .film {
   display: block;

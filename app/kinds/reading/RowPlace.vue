@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { watchSight } from '~/kinds/reading/sight'
+import { BELOW_PAPER } from '~/kinds/reading/useReadingSize'
 
 /**
  * Where one page, section or stretch of a text stands, with its margin. What is in it is drawn when it is about to be read;
@@ -8,8 +9,8 @@ import { watchSight } from '~/kinds/reading/sight'
 const props = defineProps<{
   number: number
   label: string
-  /** Height before it was drawn, as CSS. */ estimate: string
-  /** Whether that is right for good: a page of a paper is as high as it is wide. */ isExact: boolean
+  /** Height of its text, in pixels, before it was drawn. */ height: number
+  /** Of a page of a paper, whose height is right for good: height over width. */ aspect: number | null
   /** The window scrolls, not the text's column. */ narrow: boolean
   /** Drawn wherever one reads. */ always: boolean
 }>()
@@ -23,9 +24,11 @@ const held = ref(false) // something is being written in it: it stays, however f
 const isDrawn = computed(() => inSight.value || held.value || props.always)
 const marginHeight = ref(0)
 const lastHeight = ref(0)
+/** As a padding, whose per cents are of the column's width: a page is no higher than the column makes it, known or not. */
 const room = computed(() => {
-  const text = lastHeight.value > 0 && !props.isExact ? `${lastHeight.value}px` : props.estimate
-  return `max(${text}, ${marginHeight.value}px)`
+  if (props.aspect === null) return `${Math.max(lastHeight.value || props.height, marginHeight.value)}px`
+  const byColumn = `calc(var(--column) * ${props.aspect} * var(--zoom, 1) + ${BELOW_PAPER}px)`
+  return `max(min(${props.height}px, ${byColumn}), ${marginHeight.value}px)`
 })
 watch(isDrawn, now => {
   if (!now) lastHeight.value = row.value?.offsetHeight ?? 0
@@ -52,12 +55,15 @@ defineExpose({ row })
 </script>
 
 <template>
-  <section ref="row" class="row" :data-row="number" :aria-label="label">
+  <section
+    ref="row"
+    class="row"
+    :class="{ waiting: !isDrawn }"
+    :style="isDrawn ? undefined : { paddingTop: room }"
+    :data-row="number"
+    :aria-label="label"
+  >
     <slot v-if="isDrawn" :hold="hold" :keep-room="keepRoom" />
-    <template v-else>
-      <div class="text" :style="{ minHeight: room }" />
-      <div class="margin" />
-    </template>
   </section>
 </template>
 

@@ -23,7 +23,7 @@ import TextButton from '~/components/controls/TextButton.vue'
 const props = defineProps<{
   part: PartView
   text: NonNullable<ReadingView['text']>
-  /** Height of its text before it is drawn, as CSS. */ estimate: string
+  /** Of its text before it is drawn, in pixels. */ height: number
   paper: OpenPaper | null
   html: string | null
   width: number
@@ -172,7 +172,7 @@ defineExpose({
 })
 const leastHeight = computed(() =>
   props.text.form === 'paper' || (props.text.form === 'article' && props.html === null)
-    ? props.estimate
+    ? `${props.height}px`
     : undefined,
 )
 const areas = computed(() => props.notes.filter(n => n.c.note.area))

@@ -12,6 +12,7 @@ interface Sight {
 }
 
 const LINE_OF_SIGHT = 90 // pixels below the upper edge
+const HELD = 20 // frames
 const IN_WORDS = 60 // pixels from the left edge of a text to where there are words
 
 /**
@@ -31,6 +32,8 @@ export function useReadingScroll(drawn: ReadonlyMap<number, PartText>) {
   const narrow = ref(false) // no room for a margin: the page scrolls
   const here = ref(1) // the page that is being read
   let sight: Sight | null = null
+  let framesHeld = 0
+  let holding = 0
 
   /** The edges between which the text is seen, in pixels of the window. */
   function edges(): { readonly top: number; readonly bottom: number } {
@@ -41,9 +44,10 @@ export function useReadingScroll(drawn: ReadonlyMap<number, PartText>) {
     return { top: Math.max(0, strip?.getBoundingClientRect().bottom ?? 0), bottom: window.innerHeight }
   }
   const scrollBy = (top: number, behavior: ScrollBehavior = 'auto') =>
-    (narrow.value ? window : scroller.value)?.scrollBy({ top, behavior })
+    (narrow.value ? frameOf(scroller.value) : scroller.value)?.scrollBy({ top, behavior })
 
   function look() {
+    if (framesHeld > 0) return
     const y = edges().top + LINE_OF_SIGHT
     for (const [n, { row }] of places) {
       const box = row?.getBoundingClientRect()
@@ -60,16 +64,35 @@ export function useReadingScroll(drawn: ReadonlyMap<number, PartText>) {
     const caret = caretAtPoint(words.root.getBoundingClientRect().left + IN_WORDS, y)
     return caret && words.root.contains(caret.node) ? words.offsetOf(caret.node, caret.offset) : null
   }
-  /** Brings what was at the line of sight there again. @param scale how much wider pages of a paper are drawn now */
-  function restore(scale: number) {
-    if (!sight) return
+  /**
+   * Brings what was at the line of sight there again, and holds it there while pages above it are laid out anew.
+   * @param scale of a paper, how much larger its pages are than they were; null where words are laid anew
+   */
+  function restore(scale: number | null) {
+    if (!sight || (sight.part === 1 && sight.pixels <= LINE_OF_SIGHT + 1)) return // at the very beginning
+    sight = { ...sight, pixels: sight.pixels * (scale ?? 1) }
+    const isHeld = framesHeld > 0
+    framesHeld = HELD
+    if (!isHeld) hold(scale === null)
+  }
+  function hold(isLaidAnew: boolean) {
+    bringBack(isLaidAnew)
+    framesHeld--
+    if (framesHeld > 0) holding = requestAnimationFrame(() => hold(isLaidAnew))
+  }
+  function bringBack(isLaidAnew: boolean) {
+    const box = sight && places.get(sight.part)?.row?.getBoundingClientRect()
+    if (!sight || !box) return
     const { part, share, pixels, offset } = sight
-    if (part === 1 && pixels <= LINE_OF_SIGHT + 1) return // at the very beginning
-    const box = places.get(part)?.row?.getBoundingClientRect()
-    if (!box) return
-    const line = offset !== null && scale === 1 ? drawn.get(part)?.lines(offset, offset + 1)[0] : undefined
-    const byHeight = box.top + (scale === 1 ? share * box.height : pixels * scale)
-    scrollBy((line?.top ?? byHeight) - edges().top - LINE_OF_SIGHT)
+    const line = isLaidAnew && offset !== null ? drawn.get(part)?.lines(offset, offset + 1)[0] : undefined
+    const top = line?.top ?? box.top + (isLaidAnew ? share * box.height : pixels)
+    const by = top - edges().top - LINE_OF_SIGHT
+    if (Math.abs(by) > 1) scrollBy(by)
+  }
+  /** Whoever scrolls goes where they like. */
+  const letGo = () => {
+    framesHeld = 0
+    cancelAnimationFrame(holding)
   }
 
   let frame = 0
@@ -77,13 +100,28 @@ export function useReadingScroll(drawn: ReadonlyMap<number, PartText>) {
     cancelAnimationFrame(frame)
     frame = requestAnimationFrame(look)
   }
-  const windowScrolled = () => {
+  // whatever scrolls: scrolling does not bubble
+  const anyScrolled = () => {
     if (narrow.value) scrolled()
   }
-  onMounted(() => window.addEventListener('scroll', windowScrolled, { passive: true }))
+  const LISTENING = { passive: true, capture: true }
+  const BY_HAND = ['wheel', 'touchmove', 'keydown', 'pointerdown'] as const
+  onMounted(() => {
+    document.addEventListener('scroll', anyScrolled, LISTENING)
+    for (const act of BY_HAND) document.addEventListener(act, letGo, LISTENING)
+  })
   onBeforeUnmount(() => {
     cancelAnimationFrame(frame)
-    window.removeEventListener('scroll', windowScrolled)
+    letGo()
+    for (const act of BY_HAND) document.removeEventListener(act, letGo, LISTENING)
+    document.removeEventListener('scroll', anyScrolled, LISTENING)
   })
   return { places, keepPlace, scroller, narrow, here, edges, scrollBy, scrolled, restore }
+}
+
+/** What an element scrolls with: the nearest around it that does. */
+function frameOf(element: HTMLElement | null): Element | null {
+  for (let at = element?.parentElement; at; at = at.parentElement)
+    if (at.scrollHeight > at.clientHeight && /auto|scroll/.test(getComputedStyle(at).overflowY)) return at
+  return document.scrollingElement
 }

@@ -4,8 +4,8 @@ import type { PartView } from '#shared/kinds/reading/reading'
 const LEAST_ZOOM = 0.6
 const MOST_ZOOM = 3
 const NARROW = 1000 // pixels of the window up to which there is no margin beside the text
-const USUAL_ASPECT = 1.4 // height over width of a page that does not say
-const BELOW_PAPER = 14 // pixels of the sheet's lower edge
+export const USUAL_ASPECT = 1.4 // height over width of a page that does not say
+export const BELOW_PAPER = 14 // pixels of the sheet's lower edge
 const PAGE_WIDTH = { least: 280, most: 640 } // pixels, before zooming
 
 /**
@@ -43,11 +43,10 @@ export function useReadingSize(
     if (scroller.value) sized.observe(scroller.value)
   })
   onBeforeUnmount(() => sized?.disconnect())
-  /** How high a part will be, as CSS: before its width is known, a page of a paper is as high as its column makes it. */
-  function heightOf(form: string, { aspect, words }: PartView): string {
-    if (form !== 'paper') return `${Math.max(80, (words * 2.6 * 620) / Math.max(320, width.value))}px`
-    const tall = aspect ?? USUAL_ASPECT
-    return `calc(min(${width.value * tall}px, var(--column) * ${tall} * var(--zoom, 1)) + ${BELOW_PAPER}px)`
+  /** How high the text of a part will be, in pixels. */
+  function heightOf(form: string, { aspect, words }: PartView): number {
+    if (form === 'paper') return width.value * (aspect ?? USUAL_ASPECT) + BELOW_PAPER
+    return Math.max(80, (words * 2.6 * 620) / Math.max(320, width.value))
   }
   return { zoom, zoomBy, width, heightOf }
 }
