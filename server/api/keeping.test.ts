@@ -1,13 +1,13 @@
-import { createHash } from 'node:crypto'
 import { eq, is, sql } from 'drizzle-orm'
 import { PgTable } from 'drizzle-orm/pg-core'
-import { strToU8, unzipSync, zipSync, strFromU8 } from 'fflate'
+import { strToU8, unzipSync, strFromU8 } from 'fflate'
 import { v7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import * as t from '#server/database/schema'
 import { rowsOf, type Database } from '#server/database/client'
 import { KEPT_TABLES, LEFT_BEHIND } from '#server/services/keeping/keptTables'
 import { nameOf } from '#server/services/keeping/keptColumns'
+import { changed, linesOf, setRows, sha, unlist, type Parts } from '#server/testing/archiveParts'
 import { testDatabase } from '#server/testing/database'
 import { notifyOfClosing } from '#server/services/closing/closingSurveys'
 import { notifyOfReturn, returnDue } from '#server/services/marking/returnMark'
@@ -19,43 +19,6 @@ import { Client, SETUP_CODE, TEST_NOW, testServer } from '#server/testing/server
 import { doc, email, testWorld, type World } from '#server/testing/world'
 
 const bytesOf = async (answer: Response) => new Uint8Array(await answer.arrayBuffer())
-const sha = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
-type Parts = Record<string, Uint8Array>
-/** An archive with some parts changed, its sums made to fit again unless it is to be caught by them. */
-function changed(parts: Parts, change: (parts: Parts) => void, fit = true): Uint8Array {
-  const now = { ...parts }
-  change(now)
-  if (fit)
-    now.SHA256SUMS = strToU8(
-      Object.entries(now)
-        .filter(([name]) => name !== 'SHA256SUMS')
-        .map(([name, bytes]) => `${sha(bytes)}  ${name}\n`)
-        .join(''),
-    )
-  return zipSync(now, { level: 1 })
-}
-const linesOf = (parts: Parts, table: string) => {
-  const file = Object.keys(parts).find(n => /^tables\/\d+_(.+)\.jsonl$/.exec(n)?.[1] === table)!
-  return {
-    file,
-    rows: strFromU8(parts[file]!)
-      .split('\n')
-      .filter(Boolean)
-      .map(l => JSON.parse(l) as Record<string, unknown>),
-  }
-}
-function setRows(parts: Parts, table: string, change: (rows: Array<Record<string, unknown>>) => void) {
-  const { file, rows } = linesOf(parts, table)
-  change(rows)
-  parts[file] = strToU8(rows.map(r => `${JSON.stringify(r)}\n`).join(''))
-}
-/** Takes a table out of an archive, as if it had been made before there was one. */
-function unlist(parts: Parts, table: string) {
-  Reflect.deleteProperty(parts, linesOf(parts, table).file)
-  const manifest = JSON.parse(strFromU8(parts['manifest.json']!)) as { tables: Array<{ name: string }> }
-  const tables = manifest.tables.filter(t => t.name !== table)
-  parts['manifest.json'] = strToU8(JSON.stringify({ ...manifest, tables }))
-}
 /** JSON with every list in the order of its parts. */
 function inAnyOrder(json: string): string {
   const sorted = (value: unknown): unknown => {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { isSet } from '#core/kinds/reading/reading'
-import { capital, inWords } from '#core/language'
 import { useLiveTalk } from '~/composables/contributing/useLiveTalk'
 import { useTalkDesk } from '~/composables/contributing/useTalkDesk'
 import { readingKeys } from '~/kinds/reading/readingKeys'
@@ -14,9 +13,9 @@ import { draftKeyOf, useNoteComposer } from '~/kinds/reading/useNoteComposer'
 import { isPrinting } from '~/composables/shell/printing'
 import { isPrintedWhole, usePrintedReading } from '~/kinds/reading/usePrintedReading'
 import { useReadingSize, USUAL_ASPECT } from '~/kinds/reading/useReadingSize'
+import { useReadingWords } from '~/kinds/reading/useReadingWords'
 import { useReadingNavigation } from '~/kinds/reading/useReadingNavigation'
 import { useKeys } from '~/composables/shell/useKeys'
-import { useTimes } from '~/composables/planning/useTimes'
 import { useNotices } from '~/stores/notices'
 import { useReadingStore } from '~/stores/reading'
 import { useSeminarStore } from '~/stores/seminar'
@@ -42,7 +41,6 @@ const thread = useThreadStore()
 const store = useReadingStore()
 const seminar = useSeminarStore()
 const notices = useNotices()
-const { dayTime } = useTimes()
 const activity = computed(() => thread.activity!)
 const { error, refresh: again } = await useAsyncData(`reading-${activity.value.id}`, async () => {
   await store.load(activity.value.id)
@@ -145,31 +143,7 @@ function nearBy(n: number) {
     .map(c => c.id)
   if (missing.length > 0) void thread.needTexts(missing)
 }
-const setWords = computed(() => {
-  const v = view.value
-  if (!v?.text || (v.from === 1 && (v.to === null || v.to >= parts.value.length))) return null
-  const [a, b] = [parts.value[v.from - 1]?.label, parts.value[(v.to ?? parts.value.length) - 1]?.label]
-  const which = a === b ? `${word.value} ${a} is` : `${word.value}s ${a}–${b} are`
-  return `${which} ${seminar.isStaff ? 'set' : 'yours'}; the rest is context.`
-})
-const waitingWords = computed(() => {
-  if (!thread.thread?.waiting) return null
-  return activity.value.hiddenUntil
-    ? `The others’ notes are shown to everyone ${dayTime(activity.value.hiddenUntil)}.`
-    : 'The others’ notes appear once one of your own is in.'
-})
-const minutes = computed(() => {
-  const set = parts.value.filter(p => isSet(view.value!, p.number)).reduce((s, p) => s + p.words, 0)
-  return text.value?.form === 'recording' || set === 0 ? null : Math.max(1, Math.round(set / 220))
-})
-const arrivedWords = computed(() => {
-  const n = live.arrived.value.length
-  const last = live.arrived.value.at(-1)
-  if (n === 0 || !last) return ''
-  if (n > 1) return `${capital(inWords(n))} new notes and answers have come.`
-  if (last.parentId) return `${last.author.givenName} answered a note just now.`
-  return `${last.author.givenName} wrote in the margin just now.`
-})
+const { setWords, waitingWords, minutes, arrivedWords } = useReadingWords(word, live.arrived)
 function goToArrived() {
   const [first] = live.arrived.value
   live.seen()
