@@ -67,6 +67,10 @@ const toggle = (o: OfferedOutcome) =>
 
 <style scoped>
 .opener {
+  border: 0;
+  padding: 0;
+  background: none;
+  font: inherit;
   max-width: 11rem;
   min-height: 24px;
   overflow: hidden;
