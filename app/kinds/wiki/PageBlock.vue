@@ -67,6 +67,9 @@ h4.block {
   font-weight: 600;
 }
 
+.block :deep(code) {
+  white-space: pre-wrap;
+}
 :deep(.note-mark) {
   font: 500 0.6875rem/1 var(--ui);
   color: var(--ink-3);

@@ -45,8 +45,9 @@ async function take(event: Event) {
   if (!answer) return
   left.value = answer.left
   const made = answer.pages.filter(p => p.isNew).length
+  const listed = answer.left.length > 0 ? ' What was not imported is listed under “Export and import”.' : ''
   notices.say(
-    `${answer.pages.length} ${plural(answer.pages.length, 'page')} came in: ${made} new, ${answer.pages.length - made} as another version.`,
+    `${answer.pages.length} ${plural(answer.pages.length, 'page')} came in: ${made} new, ${answer.pages.length - made} as another version.${listed}`,
   )
   emit('taken')
 }
