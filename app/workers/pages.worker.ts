@@ -57,8 +57,6 @@ function compare(before: RichNode, after: RichNode): Compared {
   }
 }
 
-const spanOf = (value: unknown) => (typeof value === 'number' && value > 1 ? value : 1)
-
 function authors(doc: RichNode, origins: Runs): AuthoredBlock[] {
   const { tokens } = reader.read(doc)
   const from = spread(origins, tokens.length)
@@ -66,15 +64,12 @@ function authors(doc: RichNode, origins: Runs): AuthoredBlock[] {
     node: RichNode
     path: string[]
     join: number
-    spans: PlacedBlock['spans']
     runs: Array<{ origin: string; nodes: RichNode[]; words: number }>
   }> = []
   tokens.forEach((token, i) => {
     if (token.kind === 'block') {
       const { node, path, join } = shapeOf(token)
-      const cell = path.find(p => p.type === 'tableCell' || p.type === 'tableHeader')
-      const spans = cell ? { columns: spanOf(cell.attrs?.colspan), rows: spanOf(cell.attrs?.rowspan) } : null
-      blocks.push({ node, path: path.map(p => p.type), join, spans, runs: [] })
+      blocks.push({ node, path: path.map(p => p.type), join, runs: [] })
       return
     }
     const block = blocks.at(-1)

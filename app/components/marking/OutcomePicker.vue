@@ -73,14 +73,12 @@ const toggle = (o: OfferedOutcome) =>
   font: inherit;
   max-width: 11rem;
   min-height: 24px;
-  overflow: hidden;
   color: var(--ink-2);
-  text-align: left;
-  text-overflow: ellipsis;
+  text-align: start;
+  overflow-wrap: anywhere;
   text-decoration: underline;
   text-decoration-color: var(--line);
   text-underline-offset: 3px;
-  white-space: nowrap;
   cursor: pointer;
 }
 .list {

@@ -41,6 +41,7 @@ export function useSharedEdit<T extends object>(options: {
   readonly theirsOf: (details: unknown) => Stored<T>
   readonly auto: () => boolean // whether changes are sent by themselves
   readonly draftKey: string // where the browser keeps what is not sent yet
+  readonly revive?: (change: Partial<T>) => Partial<T> // brings what an earlier release kept into the form of this one
 }) {
   const base = shallowRef(options.stored.body)
   const clashes = shallowRef<ReadonlyArray<Clash<T>>>([])
@@ -76,7 +77,8 @@ export function useSharedEdit<T extends object>(options: {
     localDraft: localDraft<T>(options.draftKey, {
       write: ({ value, version }) => ({ version, change: differing(value, base.value) }),
       read: (written, now) => {
-        const { change } = written as { readonly change: Partial<T> } // only this form is written under that name
+        const kept = written as { readonly change: Partial<T> } // only this form is written under that name
+        const change = options.revive?.(kept.change) ?? kept.change
         if (Object.keys(change).length === 0) return null
         return { value: { ...base.value, ...change }, version: now.version }
       },

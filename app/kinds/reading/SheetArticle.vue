@@ -7,17 +7,10 @@ const props = defineProps<{ html: string }>()
 const emit = defineEmits<{ drawn: [root: HTMLElement] }>()
 const terms = useTermsStore()
 const linked = computed(() => terms.link(props.html))
-const { root, part, close, emitDrawn, isOpen } = useGap(r => emit('drawn', r), renew)
-// terms that come while something is being written between the lines wait until the text has closed again
-const shown = ref(linked.value)
-watch(linked, () => {
-  if (!isOpen()) renew()
-})
-function renew() {
-  if (shown.value === linked.value) return
-  shown.value = linked.value
-  void nextTick(emitDrawn)
-}
+const { root, shown, part, close } = useGap(
+  () => linked.value,
+  r => emit('drawn', r),
+)
 defineExpose({ part, close, root })
 </script>
 

@@ -20,17 +20,10 @@ const props = defineProps<{ lines: readonly Line[]; currentLineStart: number | n
 const emit = defineEmits<{ drawn: [root: HTMLElement]; play: [at: number] }>()
 const terms = useTermsStore()
 const linked = computed(() => terms.linkLines(props.lines.map(l => l.text)))
-const { root, part, close, emitDrawn, isOpen } = useGap(r => emit('drawn', r), renew)
-// terms that come while something is being written between the lines wait until they have closed again
-const shown = ref(linked.value)
-watch(linked, () => {
-  if (!isOpen()) renew()
-})
-function renew() {
-  if (shown.value === linked.value) return
-  shown.value = linked.value
-  void nextTick(emitDrawn)
-}
+const { root, shown, part, close } = useGap(
+  () => linked.value,
+  r => emit('drawn', r),
+)
 defineExpose({ part, close, root })
 </script>
 

@@ -1,13 +1,24 @@
 import { closeGap, openGap } from './gapInText'
 
-/** Running text that parts where something is written, and says so whenever its words have moved. `closed` hears when it is whole again. */
-export function useGap(drawn: (root: HTMLElement) => void, closed: () => void = () => {}) {
+/**
+ * Running text that parts where something is written, and says so whenever its words have moved. What it holds may change,
+ * as when terms are lit up in it; what comes while it is parted waits until it has closed again.
+ */
+export function useGap<T>(content: () => T, drawn: (root: HTMLElement) => void) {
   const root = ref<HTMLElement | null>(null)
+  const shown = shallowRef(content())
   let gap: HTMLElement | null = null
   const emitDrawn = () => {
     if (root.value) drawn(root.value)
   }
   onMounted(emitDrawn)
+  function renew() {
+    const next = content()
+    if (gap || shown.value === next) return
+    shown.value = next
+    void nextTick(emitDrawn)
+  }
+  watch(content, renew)
   function part(_y: number, range: Range | null): HTMLElement | null {
     close()
     if (!root.value || !range) return null
@@ -20,9 +31,7 @@ export function useGap(drawn: (root: HTMLElement) => void, closed: () => void = 
     closeGap(gap)
     gap = null
     emitDrawn()
-    void nextTick(() => {
-      if (!gap) closed()
-    })
+    void nextTick(renew)
   }
-  return { root, part, close, emitDrawn, isOpen: () => gap !== null }
+  return { root, shown, part, close }
 }

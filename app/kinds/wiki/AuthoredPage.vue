@@ -29,13 +29,7 @@ const CELL_DEPTH = 3 // table, row, cell
         <table>
           <tbody>
             <tr v-for="(row, r) in part.rows" :key="r">
-              <component
-                :is="cell.isHeader ? 'th' : 'td'"
-                v-for="(cell, c) in row"
-                :key="c"
-                :colspan="cell.columns"
-                :rowspan="cell.rows"
-              >
+              <component :is="cell.isHeader ? 'th' : 'td'" v-for="(cell, c) in row" :key="c">
                 <PageBlock v-for="(b, n) in cell.blocks" :key="n" :node="b.node" :path="within(b)">
                   <AuthoredRuns :block="b" v-bind="runs" />
                 </PageBlock>

@@ -2,13 +2,9 @@
 export interface PlacedBlock {
   readonly path: readonly string[]
   readonly join: number
-  /** How many columns and rows its cell takes; null outside of tables. */
-  readonly spans: { readonly columns: number; readonly rows: number } | null
 }
 export interface TableCell<T> {
   readonly isHeader: boolean
-  readonly columns: number
-  readonly rows: number
   readonly blocks: readonly T[]
 }
 export type PagePart<T> =
@@ -33,12 +29,7 @@ export function tablesIn<T extends PlacedBlock>(blocks: readonly T[]): ReadonlyA
     if (block.join <= depth + 1 || rows.length === 0) rows.push([])
     const row = rows.at(-1)!
     if (block.join <= depth + 2 || row.length === 0)
-      row.push({
-        isHeader: block.path[depth + 2] === 'tableHeader',
-        columns: block.spans?.columns ?? 1,
-        rows: block.spans?.rows ?? 1,
-        blocks: [],
-      })
+      row.push({ isHeader: block.path[depth + 2] === 'tableHeader', blocks: [] })
     row.at(-1)!.blocks.push(block)
   }
   return parts

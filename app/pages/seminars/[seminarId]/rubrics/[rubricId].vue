@@ -5,6 +5,7 @@ import RubricGrid from '~/components/marking/RubricGrid.vue'
 import ProblemPage from '~/components/shell/ProblemPage.vue'
 import { plural } from '#core/language'
 import { points } from '~/composables/marking/points'
+import { reviveRubric } from '~/composables/marking/reviveRubric'
 import TextButton from '~/components/controls/TextButton.vue'
 import SavedMark from '~/components/shell/SavedMark.vue'
 import { newKey, useApi } from '~/composables/shell/useApi'
@@ -43,7 +44,8 @@ const NOT_READ = 0 // no rubric has this revision
 const stored = () => ({ version: entry.value?.revision ?? NOT_READ, body: toDraft(), savedBy: null })
 const edit: SharedEdit<RubricDraft> = useSharedEdit<RubricDraft>({
   stored: stored(),
-  draftKey: `jovrel:rubric-of-outcomes:${route.params.rubricId}`,
+  draftKey: `jovrel:rubric:${route.params.rubricId}`,
+  revive: reviveRubric,
   auto: () => givenUnder.value === 0 && faults.value.length === 0,
   theirsOf: theirs => {
     const { revision, rubric } = theirs as { readonly revision: number; readonly rubric: RubricDraft } // as the server refuses it
